@@ -1,6 +1,8 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
 using System.Security.Cryptography.X509Certificates;
+using JustRight.Connectors;
+using JustRight.Connectors.People;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Installs;
@@ -342,6 +344,35 @@ public sealed class BrokenContractorsTests(BrokenContractors servers) : IClassFi
         await broken.ShouldBeToldAsync(scene, server);
     }
 
+    [Fact]
+    public async Task Where_nobody_may_bind_anonymously_reading_without_a_sign_in_is_refused()
+    {
+        var (scene, _) = await servers.OnAsync("no anonymous bind");
+        var test = await scene.TryAsync(scene.Plan(WireSecurity.Tls));
+        test.Checks.Single(c => c.Id == "anonymous").Verdict.ShouldBe(CheckVerdict.Pass);
+        test.Checks.Single(c => c.Id == "bind").Verdict.ShouldBe(CheckVerdict.Pass);
+    }
+
+    /// <summary>Answers that no directory should give end nothing: they are findings.</summary>
+    [Theory]
+    [InlineData("refused", SignInCause.WrongPassword)]
+    [InlineData("refused, with what only a change is answered", SignInCause.WrongPassword)]
+    [InlineData("a result of two octets", SignInCause.Broken)]
+    [InlineData("a policy that is none", SignInCause.Broken)]
+    [InlineData("an answer to something else", SignInCause.Broken)]
+    [InlineData("nothing in a message", SignInCause.Broken)]
+    [InlineData("a message that never ends", SignInCause.Broken)]
+    [InlineData("no octet at all", SignInCause.Broken)]
+    public async Task An_answer_that_no_directory_should_give_is_a_finding(string answer, SignInCause cause)
+    {
+        using var odd = OddPort.Saying(OddAnswers.Of(answer));
+        var (_, server) = await servers.OnAsync("as usual");
+        var plain = At(server, WireSecurity.Plain, odd.Port) with { PlainTextBecause = "these are tests" };
+        var said = await new LdapPeopleDirectory(plain).TryPasswordAsync(
+            WireSecurity.Plain, "cn=x", new NewPassword("Aa1-any"), TestContext.Current.CancellationToken);
+        said.Cause.ShouldBe(cause, said.Words);
+    }
+
     private static PlannedSignIn On(SignInTestScene scene, PeopleDirectory directory, WireSecurity security = WireSecurity.Tls) =>
         scene.Plan(security, directory: directory with { PlainTextBecause = "these are tests" });
 
@@ -441,6 +472,7 @@ public sealed class BrokenContractors : IAsyncDisposable
                 access to * by users read by * none
                 """,
         },
+        ["no anonymous bind"] = new() { Everywhere = "disallow bind_anon" },
         ["open to all"] = new() { Access = "access to * by * read" },
     };
 

@@ -37,6 +37,13 @@ internal sealed class OddPort : IDisposable
         await stream.WriteAsync(Encoding.ASCII.GetBytes("HTTP/1.1 400 Bad Request\r\n\r\n"));
     });
 
+    /// <summary>Answers whatever it is asked with some octets.</summary>
+    public static OddPort Saying(byte[] octets) => new(IPAddress.Loopback, 0, async stream =>
+    {
+        _ = await stream.ReadAsync(new byte[4096]);
+        await stream.WriteAsync(octets);
+    });
+
     /// <summary>Hangs up at once.</summary>
     public static OddPort HangingUp() => new(IPAddress.Loopback, 0, _ => Task.CompletedTask);
 

@@ -34,9 +34,6 @@ public sealed class TestedService : IAsyncDisposable
     /// <summary>A client that is signed in as owner.</summary>
     public HttpClient Http { get; private set; } = new();
 
-    /// <summary>The clock that the service goes by; its process's own where it is one.</summary>
-    public TimeProvider Time { get; init; } = TimeProvider.System;
-
     /// <summary>Everything it has printed so far.</summary>
     public string Output
     {
@@ -90,7 +87,7 @@ public sealed class TestedService : IAsyncDisposable
             "--JustRight:Outbound:Allow:0", "127.0.0.0/8", .. settings,
         ];
         var links = new List<string>();
-        _run = _asProcess ? ServiceProcess.Start(arguments, Said) : ServiceWithin.Start(arguments, Said, Time);
+        _run = _asProcess ? ServiceProcess.Start(arguments, Said) : ServiceWithin.Start(arguments, Said);
         await Waiting.UntilAsync("the service printed its sign-in links", () =>
         {
             if (_run.HasEnded) throw new InvalidOperationException("The service ended: " + Output);

@@ -15,7 +15,8 @@ public sealed class LdapPeopleDirectory(
     PeopleDirectory directory, Func<string, CancellationToken, Task<IPAddress[]>>? resolve = null) : IPeopleDirectory
 {
     private const int TurnAttempts = 6;
-    private const int StrongerAuthRequired = 8, ConfidentialityRequired = 13, InvalidCredentials = 49, UnwillingToPerform = 53;
+    private const int StrongerAuthRequired = 8, ConfidentialityRequired = 13, InappropriateAuthentication = 48,
+        InvalidCredentials = 49, UnwillingToPerform = 53;
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private static readonly TimeSpan TurnPause = TimeSpan.FromMilliseconds(50);
 
@@ -202,7 +203,7 @@ public sealed class LdapPeopleDirectory(
         StrongerAuthRequired or ConfidentialityRequired => new PeopleDirectoryException(
             SignInCause.ProtectionRequired, ConnectorFailure.SignIn,
             $"{place} refuses passwords over this connection: {e.ServerErrorMessage ?? e.Message}.", e),
-        UnwillingToPerform => new PeopleDirectoryException(
+        UnwillingToPerform or InappropriateAuthentication => new PeopleDirectoryException(
             SignInCause.SignInRefused, ConnectorFailure.SignIn,
             $"{place} refuses the sign-in of {name}: {e.ServerErrorMessage ?? e.Message}.", e),
         _ => new PeopleDirectoryException(

@@ -8,7 +8,7 @@ namespace JustRight.Connectors.People;
 /// <summary>Counts the people and groups that the product will find, and compares them with those expected.</summary>
 internal static class PeopleChecks
 {
-    private const int GroupNamesKept = 100;
+    private const int GroupNamesKept = 100, MostAsked = 5;
 
     public static async Task<FoundAndExpected?> CountPeopleAsync(SignInTestRun run, IPeopleSession session)
     {
@@ -86,7 +86,7 @@ internal static class PeopleChecks
         var filter = new Filter.Same("objectClass", FilterValue.Of(run.Map.PeopleClass)).Text;
         foreach (var person in session.Search(
             run.Plan.Directory.Root.Text, true, filter, SignInTestRun.OwnPageSize, run.Map.LogonName)
-            .Where(p => members.Has(p, run.Plan.NestedCount)))
+            .Where(p => members.Has(p, run.Plan.NestedCount)).Take(MostAsked))
             if (person.First(run.Map.LogonName) is { } name && AbsenceFinder.Why(run, session, name) is { } why)
                 return (why.Cause, $"{name} is {why.Words}");
         return (SignInCause.NobodyFound, null);

@@ -90,8 +90,7 @@ internal static class LdapWire
         if (tag.TagValue is not (BindResponse or SearchDone or ExtendedResponse))
             throw new NotADirectoryException("its answer is none to what was asked");
         var response = message.ReadSequence(Application(tag.TagValue));
-        var code = (int)new System.Numerics.BigInteger(
-            response.ReadEnumeratedBytes().Span, isUnsigned: false, isBigEndian: true);
+        var code = response.ReadEnumeratedBytes().Span is [var one] ? one : throw new NotADirectoryException("its answer has no result");
         response.ReadOctetString();
         var diagnostic = Encoding.UTF8.GetString(response.ReadOctetString()).TrimEnd('\0');
         PasswordPolicyAnswer? policy = null;
@@ -126,7 +125,9 @@ internal static class LdapWire
         }
 
         if (value.HasData && value.PeekTag().HasSameClassAndValue(Context(1)))
-            error = (PasswordPolicyError)value.ReadEnumeratedBytes(Context(1)).Span[0];
+            error = value.ReadEnumeratedBytes(Context(1)).Span is [<= (byte)PasswordPolicyError.ChangeAfterReset and var known]
+                ? (PasswordPolicyError)known // the others are answers to a change of the password
+                : null;
         return new PasswordPolicyAnswer(expires, left, error);
     }
 
