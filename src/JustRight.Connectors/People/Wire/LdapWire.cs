@@ -90,7 +90,9 @@ internal static class LdapWire
         if (tag.TagValue is not (BindResponse or SearchDone or ExtendedResponse))
             throw new NotADirectoryException("its answer is none to what was asked");
         var response = message.ReadSequence(Application(tag.TagValue));
-        var code = response.ReadEnumeratedBytes().Span is [var one] ? one : throw new NotADirectoryException("its answer has no result");
+        var code = response.ReadEnumeratedBytes().Span is [var one]
+            ? one
+            : throw new NotADirectoryException("its answer has no result");
         response.ReadOctetString();
         var diagnostic = Encoding.UTF8.GetString(response.ReadOctetString()).TrimEnd('\0');
         PasswordPolicyAnswer? policy = null;
