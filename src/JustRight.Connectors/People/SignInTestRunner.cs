@@ -35,7 +35,8 @@ public static class SignInTestRunner
         var because = plan.Directory.PlainTextBecause;
         IPeopleSession? session = null;
         await run.NeedAsync(
-            "bind", "Can the product bind?", async (id, asks) => session = await BindAsync(run, look.WhyNotTrusted(because), id, asks));
+            "bind", "Can the product bind?",
+            async (id, asks) => session = await BindAsync(run, look.WhyNotTrusted(because), id, asks));
         using (session)
         {
             if (session is not null)
@@ -50,7 +51,8 @@ public static class SignInTestRunner
                     (groups, names) = await PeopleChecks.CountGroupsAsync(run, session);
                     await PersonChecks.RunAsync(run, session);
                     await run.CheckAsync(
-                        "elsewhere", "Is all of the branches in this directory?", (id, asks) => Elsewhere(run, session, id, asks));
+                        "elsewhere", "Is all of the branches in this directory?",
+                        (id, asks) => Elsewhere(run, session, id, asks));
                 }
 
                 await BindAccountChecks.RunAsync(run, session);
@@ -58,7 +60,8 @@ public static class SignInTestRunner
         }
 
         if (look.WhyNotTrusted(because) is null)
-            await run.CheckAsync("anonymous", "Is reading without a sign-in refused?", (id, asks) => AnonymousAsync(run, id, asks));
+            await run.CheckAsync(
+                "anonymous", "Is reading without a sign-in refused?", (id, asks) => AnonymousAsync(run, id, asks));
         return new SignInTest(
             install, plan.Directory.Key, run.Now, time.GetUtcNow(), simulated, run.Checks, people, groups, names);
     }

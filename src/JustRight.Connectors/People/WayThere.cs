@@ -12,8 +12,8 @@ using JustRight.Core.SignIn.SignInTests;
 namespace JustRight.Connectors.People;
 
 /// <summary>
-/// Looks at the way to a directory: each of its addresses, TLS from the start or by StartTLS [RFC 4511 4.14], and the certificate,
-/// which is judged and never trusted for the sake of looking.
+/// Looks at the way to a directory: each of its addresses, TLS from the start or by StartTLS [RFC 4511 4.14], and the
+/// certificate, which is judged and never trusted for the sake of looking.
 /// </summary>
 /// <param name="resolve">The addresses of a name.</param>
 internal sealed class WayThere(
@@ -61,7 +61,8 @@ internal sealed class WayThere(
             }
             catch (Exception e) when (TroubleOf(e, cancel) is { } trouble)
             {
-                last = new PeopleDirectoryException(trouble.Cause, ConnectorFailure.NotTrusted, $"{host}:{port}: {trouble.Words}.", e);
+                last = new PeopleDirectoryException(
+                    trouble.Cause, ConnectorFailure.NotTrusted, $"{host}:{port}: {trouble.Words}.", e);
             }
         }
 
@@ -177,7 +178,8 @@ internal sealed class WayThere(
     private async Task<SslStream> AgreeAsync(NetworkStream stream, Func<CertificateLook, bool> goesOn, CancellationToken cancel)
     {
         var roots = TlsTrust.Roots(caFolder ?? throw new PeopleDirectoryException(
-            SignInCause.CertificateAuthority, ConnectorFailure.NotTrusted, "the estate names no authorities to trust: ca-folder"));
+            SignInCause.CertificateAuthority, ConnectorFailure.NotTrusted,
+            "the estate names no authorities to trust: ca-folder"));
         var policy = new X509ChainPolicy
         {
             TrustMode = X509ChainTrustMode.CustomRootTrust,
