@@ -185,7 +185,7 @@ public static class ServiceHost
 
     private static void AddParts(IServiceCollection services, ServiceSettings settings)
     {
-        services.AddPooledDbContextFactory<AppDb>(db => db.UseSqlite($"Data Source={settings.DatabaseFile}"));
+        services.AddPooledDbContextFactory<AppDb>(db => AppDb.KeptIn(settings.DatabaseFile, db));
         services.AddKeyRing(settings.Data, settings.Keys);
         services.AddSingleton<StorageFault>();
         services.AddSingleton<SecretCheck>();

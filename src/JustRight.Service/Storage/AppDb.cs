@@ -58,6 +58,10 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<AdoptionAnswerRow> AdoptionAnswers => Set<AdoptionAnswerRow>();
 
+    /// <summary>The way to a database whose connections are kept open and used again.</summary>
+    public static void KeptIn(string file, DbContextOptionsBuilder db) =>
+        db.UseSqlite($"Data Source={file}").AddInterceptors(new OneOpensAtATime());
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
