@@ -47,6 +47,7 @@ part_project() {
 # Installs and builds what a part needs, besides its own project.
 prepare_part() {
   case $1 in
+    formats) need_packages python3 ;;
     directory) need_directory ;;
     sign-in)
       need_directory

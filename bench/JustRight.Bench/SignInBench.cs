@@ -98,15 +98,15 @@ internal static class SignInBench
             "bench", DirectoryFamily.InetOrgPerson, "127.0.0.1", new Dictionary<WireSecurity, int> { [WireSecurity.Plain] = port }, DistinguishedName.Parse(Root), DistinguishedName.Parse($"ou={(twenty ? "Twenty" : "Fifty")},{Root}"),
             DistinguishedName.Parse($"ou=Groups,{Root}"), GroupKind.GroupOfNames, false, Here);
         var wants = new SheetSignIn(
-            [DirectoryFamily.InetOrgPerson], null, BindForm.Dn, [WireSecurity.Plain], false, twenty ? null : "all", NestedGroups.ByProduct, null, new SheetGroupList([], false, Here), 500,
-            new SignInSettings("web", "x", SettingsForm.List, [], Here), Here);
+            [DirectoryFamily.InetOrgPerson], null, BindForm.Dn, [WireSecurity.Plain], ProductBases.Separate, twenty ? null : "all", NestedGroups.ByProduct, null, new SheetGroupList([], false, Here), 500,
+            [new SheetSettings("web", "x", SettingsForm.List, [], Here)], Here);
         var install = new InstallSignIn("bench", Here)
         {
             ExpectedNames = twenty ? [.. Enumerable.Range(0, 20_000).Select(i => $"t{i}")] : [],
             ExpectedPeople = twenty ? 20_000 : 50_000,
             MayEnter = twenty ? "t7" : "f7",
         };
-        var plan = new PlannedSignIn(directory, wants, install, WireSecurity.Plain, ["web"]) { Domain = new Domain("bench.example", "BENCH"), BindDn = Keeper, EnterName = twenty ? null : "g0-0", EnterDn = twenty ? null : Group(0, 0) };
+        var plan = new PlannedSignIn(directory, wants, install, WireSecurity.Plain) { HostsOfPlaces = new Dictionary<string, IReadOnlyList<string>>(), Domain = new Domain("bench.example", "BENCH"), BindDn = Keeper, EnterName = twenty ? null : "g0-0", EnterDn = twenty ? null : Group(0, 0) };
         var watcher = new ScheduledSurveys();
         var test = await SignInTestRunner.RunAsync("bench", false, plan, new LdapPeopleDirectory(directory), new SignInTestPasswords(new NewPassword(Password), null), TimeProvider.System, watcher, CancellationToken.None);
         var seconds = twenty ? (watcher.At["people-expected"] - watcher.At["bases"]).TotalSeconds : watcher.Clock.Elapsed.TotalSeconds;

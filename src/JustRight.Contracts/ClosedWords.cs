@@ -76,6 +76,7 @@ internal sealed class SignInCauseWordAttribute() : AllowedValuesAttribute(
     "account-expired", "password-expired", "must-change-password", "not-here-or-now", "sign-in-refused", "taken-for-nobody",
     "base-missing", "base-elsewhere", "parts-elsewhere", "may-not-search", "size-limit", "paging-refused", "search-refused",
     "group-missing", "group-empty", "no-back-link", "primary-group", "only-nested", "not-in-group", "not-in-directory",
-    "outside-base", "twice-below-base", "in-two-places", "not-for-filter", "nobody-found", "not-as-expected",
+    "outside-base", "twice-below-base", "in-two-places", "nothing-to-type", "shared-name", "attribute-empty",
+    "not-in-catalog", "not-for-filter", "nobody-found", "not-as-expected",
     "nothing-expected", "enters", "built-in-groups", "holds-more", "password-expires", "anonymous-reading", "not-said",
     "only-the-product", "too-slow", "broken", "out-of-time", "unexpected");

@@ -68,8 +68,8 @@ public sealed record EstateSummary(
 /// <param name="Key">Its key in the estate.</param>
 /// <param name="Family"><c>ad-like</c> or <c>inetorgperson</c>.</param>
 /// <param name="Simulated">Whether it is the simulation.</param>
-/// <param name="PeopleIn">The branch of people.</param>
-/// <param name="GroupsIn">The branch of groups.</param>
+/// <param name="PeopleIn">The branches of people, with semicolons between several.</param>
+/// <param name="GroupsIn">The branches of groups, likewise.</param>
 public sealed record PeopleDirectoryView(
     string Key, [property: FamilyWord] string Family, bool Simulated, string PeopleIn,
     string GroupsIn);

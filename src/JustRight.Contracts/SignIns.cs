@@ -10,30 +10,45 @@ namespace JustRight.Contracts;
 /// <param name="Directory">The estate's key of the directory.</param>
 /// <param name="Family"><c>ad-like</c> or <c>inetorgperson</c>.</param>
 /// <param name="Host">The host and port of the directory, as the product is to reach it.</param>
-/// <param name="TypedOn">The hosts on which the settings are typed.</param>
-/// <param name="Where">The file or the page.</param>
-/// <param name="Form"><c>list</c>, <c>ini</c>, <c>env</c>, <c>json</c>, <c>xml</c> or <c>properties</c>.</param>
-/// <param name="Text">The product's file, filled, or the list to type; secrets stand in it as references.</param>
 /// <param name="PeopleWords">Whom the people filter is for.</param>
 /// <param name="GroupsWords">Which groups an administrator sees; null when the product has no use for groups.</param>
 /// <param name="Settings">The values, by neutral names.</param>
-/// <param name="Fields">The product's own settings, filled.</param>
+/// <param name="Files">The product's own settings, filled: each file and page.</param>
+/// <param name="Roles">The product's roles, with the groups that stand for them.</param>
 /// <param name="Findings">What was found about them.</param>
 /// <param name="PasswordPlaces">Every place where the bind account's password is typed, in all installs of the estate.</param>
 /// <param name="PeopleReadAt">When people and groups of the directory were last read; null when they were not.</param>
 /// <param name="SignInTest">The latest test; null when none was run.</param>
 public sealed record SignInView(
     string Install, string Title, string Estate, bool Simulated, string Directory,
-    [property: FamilyWord] string Family, string Host, IReadOnlyList<string> TypedOn,
-    string Where, [property: AllowedValues("list", "ini", "env", "json", "xml", "properties")] string Form, string Text,
-    string PeopleWords, string? GroupsWords, IReadOnlyList<SignInSettingView> Settings, IReadOnlyList<SignInFieldView> Fields,
+    [property: FamilyWord] string Family, string Host, string PeopleWords, string? GroupsWords,
+    IReadOnlyList<SignInSettingView> Settings, IReadOnlyList<SignInFileView> Files, IReadOnlyList<SignInRoleView> Roles,
     IReadOnlyList<SettingsFindingView> Findings, IReadOnlyList<PasswordPlaceView> PasswordPlaces,
     DateTimeOffset? PeopleReadAt, SignInTestView? SignInTest);
+
+/// <summary>A file or a page in which the product is told its settings.</summary>
+/// <param name="TypedOn">The hosts on which it is.</param>
+/// <param name="Where">The file or the page.</param>
+/// <param name="Form"><c>list</c> for a page; otherwise the format of the file.</param>
+/// <param name="Text">The file, filled, or the list to type; secrets stand in it as references.</param>
+/// <param name="Fields">The product's own settings in it, filled.</param>
+public sealed record SignInFileView(
+    IReadOnlyList<string> TypedOn, string Where,
+    [property: AllowedValues("list", "ini", "env", "json", "xml", "properties", "yaml")] string Form, string Text,
+    IReadOnlyList<SignInFieldView> Fields);
+
+/// <summary>A role of the product.</summary>
+/// <param name="Key">The key of the role in the sheet.</param>
+/// <param name="Called">The product's own name for it.</param>
+/// <param name="Groups">The groups whose members have it: distinguished names, or names as long as the place is not
+/// known.</param>
+/// <param name="Person">The logon name of somebody who must have it; null when nobody is named.</param>
+public sealed record SignInRoleView(string Key, string Called, IReadOnlyList<string> Groups, string? Person);
 
 /// <summary>A value of the settings, by neutral name.</summary>
 /// <param name="Key">The neutral name.</param>
 /// <param name="Says">What it is, in words.</param>
-/// <param name="Value">Null when it is not known yet.</param>
+/// <param name="Value">Several values stand a line each; null when it is not known yet.</param>
 /// <param name="Because">Why it is this, or why it is not known.</param>
 /// <param name="IsReference">Whether it stands for a secret and is not the secret itself.</param>
 public sealed record SignInSettingView(string Key, string Says, string? Value, string Because, bool IsReference);
@@ -43,7 +58,8 @@ public sealed record SignInSettingView(string Key, string Says, string? Value, s
 /// <param name="Value">What stands there; null when it is not known yet.</param>
 /// <param name="Key">The neutral name of what stands there; null for a fixed text.</param>
 /// <param name="IsReference">Whether it stands for a secret and is not the secret itself.</param>
-public sealed record SignInFieldView(string Name, string? Value, string? Key, bool IsReference);
+/// <param name="Because">Why it is this, or why it is not known; null for a fixed text.</param>
+public sealed record SignInFieldView(string Name, string? Value, string? Key, bool IsReference, string? Because);
 
 /// <summary>A finding about settings.</summary>
 /// <param name="Code">A stable word for this kind of finding.</param>

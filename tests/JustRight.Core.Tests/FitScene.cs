@@ -369,6 +369,7 @@ internal sealed class FitScene
             {
                 EnterName = group,
                 Install = new InstallSignIn("staff", Line) { ExpectedNames = expected },
+                Memberships = [.. expected.Select(e => new Core.SignIn.SignInMembership("staff", group, e, false, Line))],
             },
         });
         return this;

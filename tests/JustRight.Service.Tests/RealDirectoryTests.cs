@@ -227,7 +227,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         var after = await TryAsync(RosterScene.Password);
         after.Simulated.ShouldBeFalse();
         after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id)
-            .ShouldBe(["who-am-i", "elsewhere"], string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
+            .ShouldBe(["who-am-i", "person-attributes", "elsewhere"], string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
         after.People.ShouldNotBeNull()
             .ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
         var settings = await service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);

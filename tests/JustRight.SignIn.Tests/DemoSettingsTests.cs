@@ -25,7 +25,7 @@ public sealed class DemoSettingsTests
             var (roster, plan) = DemoPeople.PlanOf("rennet-roster-plants", estate);
             using (var connection = server.Write()) DemoPeople.WriteStaff(connection, plan);
 
-            var fields = Properties(SettingsFile.Write(roster.Wants.Settings.Form, SettingsMaker.Make(roster).Fields));
+            var fields = Properties(FileOf(roster));
             fields["people.reader.password"].ShouldBe("<secret: svc-roster-reader>");
             await UseAsync(
                 fields["people.directory"], fields["people.directory.trust"], fields["people.reader"],
@@ -37,7 +37,7 @@ public sealed class DemoSettingsTests
                 .ShouldNotBeNull().Count.ShouldBe(1);
 
             var (gateway, _) = DemoPeople.PlanOf("millrace-gateway", estate);
-            var page = SettingsFile.Write(gateway.Wants.Settings.Form, SettingsMaker.Make(gateway).Fields).Split('\n')
+            var page = FileOf(gateway).Split('\n')
                 .Where(l => l.Length > 0).ToDictionary(l => l[..23].Trim(), l => l[25..]);
             page["Protection"].ShouldBe("None");
             page["Follow groups in groups"].ShouldBe("On");
@@ -76,7 +76,7 @@ public sealed class DemoSettingsTests
         {
             using (var connection = server.Write()) DemoPeople.WriteContractors(connection);
             var (log, _) = DemoPeople.PlanOf("brinebook-contractors", DemoPeople.EstateAt(server));
-            using var file = JsonDocument.Parse(SettingsFile.Write(log.Wants.Settings.Form, SettingsMaker.Make(log).Fields));
+            using var file = JsonDocument.Parse(FileOf(log));
             var (door, people) = (file.RootElement.GetProperty("door"), file.RootElement.GetProperty("people"));
             door.GetProperty("lock").GetString().ShouldBe("sealed");
             var address = $"ldaps://{door.GetProperty("server")}:{door.GetProperty("port")}";
@@ -87,6 +87,13 @@ public sealed class DemoSettingsTests
                 people.GetProperty("match").GetString()!, who, 7, "k.osei", "u.jansdal");
             await CompareAsync(log, "brinebook", "k.osei");
         }
+    }
+
+    /// <summary>The one file or page of a product, filled.</summary>
+    private static string FileOf(PlannedSignIn plan)
+    {
+        var file = SettingsMaker.Make(plan).Files.ShouldHaveSingleItem();
+        return SettingsFile.Write(file.Is, file.Fields);
     }
 
     /// <summary>Bind, search, sign in, as the product does it.</summary>

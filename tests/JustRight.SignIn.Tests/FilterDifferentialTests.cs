@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Core.Directory;
@@ -35,7 +36,7 @@ public abstract class FilterDifferentialTests(IPeopleServer server)
             HashSet<string> theirs = [];
             try
             {
-                theirs.UnionWith(session.Search(server.Directory.PeopleIn.Text, true, filter.Text, null).Select(o => o.Dn));
+                theirs.UnionWith(session.Search(server.Directory.PeopleIn.Text, SearchScope.Subtree, filter.Text, null).Select(o => o.Dn));
             }
             catch (ConnectorException e)
             {
@@ -72,13 +73,13 @@ public abstract class FilterDifferentialTests(IPeopleServer server)
         var (types, classes) = session.Schema();
         types.Count.ShouldBeGreaterThan(100);
         string[] attributes = [
-            .. AttributeMap.Surveyed(server.Directory.Family),
+            .. AttributeMap.Surveyed(server.Directory),
             .. server.Directory.Family == DirectoryFamily.AdLike
                 ? (string[])[]
                 : ["telephoneNumber", "x121Address", "createTimestamp", "entryUUID", "seeAlso"]];
         return new ObjectTable(
             SchemaDescriptions.Read(server.Directory.Family, types, classes),
-            [.. session.Search(server.Directory.PeopleIn.Text, true, "(objectClass=*)", 200, attributes)], attributes);
+            [.. session.Search(server.Directory.PeopleIn.Text, SearchScope.Subtree, "(objectClass=*)", 200, attributes)], attributes);
     }
 
     /// <summary>Whether a beginning ends with a space or an end begins with one: by the protocol that space counts as one [RFC 4518 2.6.1]; either server has its own way.</summary>

@@ -9,7 +9,8 @@ internal static partial class LdapTools
 {
     /// <summary>Searches and returns the distinguished names found; null when the client could not bind or search.</summary>
     public static async Task<IReadOnlyList<string>?> SearchAsync(
-        string address, string caFolder, string bindAs, string password, string baseDn, string filter, bool startTls = false)
+        string address, string caFolder, string bindAs, string password, string baseDn, string filter, bool startTls = false,
+        string scope = "sub")
     {
         var file = Path.GetTempFileName();
         try
@@ -18,7 +19,7 @@ internal static partial class LdapTools
             string[] arguments =
             [
                 "-LLL", "-x", "-o", "ldif-wrap=no", "-E", "pr=100/noprompt", "-H", address, "-D", bindAs, "-y", file,
-                "-b", baseDn, .. startTls ? ["-ZZ"] : Array.Empty<string>(), filter, "1.1",
+                "-b", baseDn, "-s", scope, .. startTls ? ["-ZZ"] : Array.Empty<string>(), filter, "1.1",
             ];
             var trust = ("LDAPTLS_CACERT", Path.Combine(caFolder, "ca.pem"));
             var end = await Programs.RunAsync("ldapsearch", arguments, environment: [trust]);

@@ -95,15 +95,46 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
     public string DnOf(string name) =>
         AdLike ? $"CN={name},{server.Directory.PeopleIn.Text}" : $"uid={name},{server.Directory.PeopleIn.Text}";
 
+    /// <summary>Who binds, where the people were written by another scene.</summary>
+    public void BindIs(string dn) => Bind = dn;
+
+    public string GroupDn(string name) => $"{Cn}={name},{server.Directory.GroupsIn.Text}";
+
+    /// <summary>Writes somebody, with whatever else is told of them, into a branch.</summary>
+    /// <param name="below">The branch; null for that of people.</param>
+    public void WritePerson(
+        LdapConnection connection, string name, string? below = null, params (string Attribute, string Value)[] more)
+    {
+        var dn = $"{(AdLike ? "CN" : "uid")}={name},{below ?? server.Directory.PeopleIn.Text}";
+        var request = AdLike
+            ? new AddRequest(
+                dn, new DirectoryAttribute("objectClass", "user"), new DirectoryAttribute("sAMAccountName", name),
+                new DirectoryAttribute("sn", name), new DirectoryAttribute("userAccountControl", "66048"),
+                // [MS-ADTS 3.1.1.3.1.5.1]
+                new DirectoryAttribute("unicodePwd", Encoding.Unicode.GetBytes($"\"{PersonPassword}\"")))
+            : new AddRequest(
+                dn, new DirectoryAttribute("objectClass", "inetOrgPerson"), new DirectoryAttribute("uid", name),
+                new DirectoryAttribute("cn", name), new DirectoryAttribute("sn", name),
+                new DirectoryAttribute("userPassword", PersonPassword));
+        foreach (var one in more.GroupBy(m => m.Attribute))
+            request.Attributes.Add(new DirectoryAttribute(one.Key, (object[])[.. one.Select(m => m.Value)]));
+        connection.SendRequest(request);
+    }
+
+    /// <summary>Writes a branch.</summary>
+    public void WriteBranch(LdapConnection connection, string dn) =>
+        connection.Add(dn, ("objectClass", ["organizationalUnit"]));
+
     /// <summary>The planned sign-in of the roster.</summary>
     public PlannedSignIn Plan(
-        WireSecurity security, Func<InstallSignIn, InstallSignIn>? change = null, PeopleDirectory? directory = null)
+        WireSecurity security, Func<InstallSignIn, InstallSignIn>? change = null, PeopleDirectory? directory = null,
+        params IReadOnlyList<SettingsField> fields)
     {
         var wants = new SheetSignIn(
-            [server.Directory.Family], null, BindForm.Dn, [security], false, "staff", AdLike
+            [server.Directory.Family], null, BindForm.Dn, [security], ProductBases.Separate, "staff", AdLike
                 ? NestedGroups.ByFilter
                 : NestedGroups.No, "{0}", new SheetGroupList(["roster-"], false, Here), 3,
-            new SignInSettings("web", "roster.conf", SettingsForm.Ini, [], Here), Here);
+            [new SheetSettings("web", "roster.conf", SettingsForm.Ini, fields, Here)], Here);
         var here = new InstallSignIn("people", Here)
         {
             ExpectedNames = AdLike ? ["anna", "ben", "cleo", "dora", "emil"] : ["anna", "ben", "cleo", "dora", "fritz"],
@@ -112,8 +143,9 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
             MayEnter = "anna",
             MayNotEnter = ["greta"],
         };
-        return new PlannedSignIn(directory ?? server.Directory, wants, change?.Invoke(here) ?? here, security, ["fm-web01"])
+        return new PlannedSignIn(directory ?? server.Directory, wants, change?.Invoke(here) ?? here, security)
         {
+            HostsOfPlaces = new Dictionary<string, IReadOnlyList<string>> { ["web"] = ["fm-web01"] },
             Domain = new Domain("fennmoor.example", "FENNMOOR"),
             BindDn = Bind,
             BindLogonName = "svc-roster",
@@ -130,5 +162,6 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
             "roster", false, plan, new LdapPeopleDirectory(plan.Directory, resolve),
             new SignInTestPasswords(
                 new NewPassword(bindPassword), personPassword is null ? null : new NewPassword(personPassword)),
-            TimeProvider.System, this, CancellationToken.None, longest);
+            TimeProvider.System, this, CancellationToken.None, longest,
+            host => new LdapPeopleDirectory(plan.Directory with { Host = host }, resolve));
 }

@@ -217,7 +217,7 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
         var table = new ObjectTable(
             SchemaDescriptions.Read(server.Directory.Family, types, classes),
             [.. session.Search(
-                server.Directory.PeopleIn.Text, true, "(objectClass=*)", 100, "cn", "displayName", "uid", "objectClass")]);
+                server.Directory.PeopleIn.Text, SearchScope.Subtree, "(objectClass=*)", 100, "cn", "displayName", "uid", "objectClass")]);
         foreach (var name in kept)
         {
             var value = FilterValue.Of(name);
@@ -227,7 +227,7 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
             foreach (var filter in filters)
             {
                 string[] found = [.. session.Search(
-                    server.Directory.PeopleIn.Text, true, filter.Text, null, "displayName").Select(
+                    server.Directory.PeopleIn.Text, SearchScope.Subtree, filter.Text, null, "displayName").Select(
                     o => o.First("displayName")!)];
                 string[] expected = filter is Filter.Like
                     ? [.. kept.Where(k => k.StartsWith(name, StringComparison.OrdinalIgnoreCase))]
@@ -245,7 +245,7 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
     {
         using var session = await server.KeeperAsync();
         var stamp = AdLike ? "uSNChanged" : "entryCSN";
-        return [.. session.Search(server.Directory.Root.Text, true, "(objectClass=*)", 200, stamp).Select(o =>
+        return [.. session.Search(server.Directory.Root.Text, SearchScope.Subtree, "(objectClass=*)", 200, stamp).Select(o =>
             $"{o.Dn} {o.First(stamp)}").Order(StringComparer.Ordinal)];
     }
 

@@ -3175,7 +3175,7 @@ export interface components {
              * @description A stable word for why; null where it is not known, and in tests of earlier releases.
              * @enum {null|string}
              */
-            cause?: "name-unknown" | "not-allowed-there" | "silent" | "address-silent" | "not-a-directory" | "plain-port" | "tls-port" | "start-tls-refused" | "tls-failed" | "old-tls" | "unprotected" | "protection-required" | "certificate-expired" | "certificate-not-yet-valid" | "certificate-name" | "certificate-authority" | "certificate-other" | "address-certificate" | "not-known-yet" | "password-not-known" | "password-withheld" | "wrong-password" | "bad-name" | "locked" | "disabled" | "account-expired" | "password-expired" | "must-change-password" | "not-here-or-now" | "sign-in-refused" | "taken-for-nobody" | "base-missing" | "base-elsewhere" | "parts-elsewhere" | "may-not-search" | "size-limit" | "paging-refused" | "search-refused" | "group-missing" | "group-empty" | "no-back-link" | "primary-group" | "only-nested" | "not-in-group" | "not-in-directory" | "outside-base" | "twice-below-base" | "in-two-places" | "not-for-filter" | "nobody-found" | "not-as-expected" | "nothing-expected" | "enters" | "built-in-groups" | "holds-more" | "password-expires" | "anonymous-reading" | "not-said" | "only-the-product" | "too-slow" | "broken" | "out-of-time" | "unexpected" | null;
+            cause?: "name-unknown" | "not-allowed-there" | "silent" | "address-silent" | "not-a-directory" | "plain-port" | "tls-port" | "start-tls-refused" | "tls-failed" | "old-tls" | "unprotected" | "protection-required" | "certificate-expired" | "certificate-not-yet-valid" | "certificate-name" | "certificate-authority" | "certificate-other" | "address-certificate" | "not-known-yet" | "password-not-known" | "password-withheld" | "wrong-password" | "bad-name" | "locked" | "disabled" | "account-expired" | "password-expired" | "must-change-password" | "not-here-or-now" | "sign-in-refused" | "taken-for-nobody" | "base-missing" | "base-elsewhere" | "parts-elsewhere" | "may-not-search" | "size-limit" | "paging-refused" | "search-refused" | "group-missing" | "group-empty" | "no-back-link" | "primary-group" | "only-nested" | "not-in-group" | "not-in-directory" | "outside-base" | "twice-below-base" | "in-two-places" | "nothing-to-type" | "shared-name" | "attribute-empty" | "not-in-catalog" | "not-for-filter" | "nobody-found" | "not-as-expected" | "nothing-expected" | "enters" | "built-in-groups" | "holds-more" | "password-expires" | "anonymous-reading" | "not-said" | "only-the-product" | "too-slow" | "broken" | "out-of-time" | "unexpected" | null;
         };
         /** @description A new token: shown this once, kept only as a hash. */
         NewTokenView: {
@@ -3402,9 +3402,9 @@ export interface components {
             family: "ad-like" | "inetorgperson";
             /** @description Whether it is the simulation. */
             simulated: boolean;
-            /** @description The branch of people. */
+            /** @description The branches of people, with semicolons between several. */
             peopleIn: string;
-            /** @description The branch of groups. */
+            /** @description The branches of groups, likewise. */
             groupsIn: string;
         };
         /** @description An order to sign the console in with somebody's account of the directory. */
@@ -4077,7 +4077,7 @@ export interface components {
              * @description A stable word for what is behind it; null when it passes, and in tests of earlier releases.
              * @enum {null|string}
              */
-            cause?: "name-unknown" | "not-allowed-there" | "silent" | "address-silent" | "not-a-directory" | "plain-port" | "tls-port" | "start-tls-refused" | "tls-failed" | "old-tls" | "unprotected" | "protection-required" | "certificate-expired" | "certificate-not-yet-valid" | "certificate-name" | "certificate-authority" | "certificate-other" | "address-certificate" | "not-known-yet" | "password-not-known" | "password-withheld" | "wrong-password" | "bad-name" | "locked" | "disabled" | "account-expired" | "password-expired" | "must-change-password" | "not-here-or-now" | "sign-in-refused" | "taken-for-nobody" | "base-missing" | "base-elsewhere" | "parts-elsewhere" | "may-not-search" | "size-limit" | "paging-refused" | "search-refused" | "group-missing" | "group-empty" | "no-back-link" | "primary-group" | "only-nested" | "not-in-group" | "not-in-directory" | "outside-base" | "twice-below-base" | "in-two-places" | "not-for-filter" | "nobody-found" | "not-as-expected" | "nothing-expected" | "enters" | "built-in-groups" | "holds-more" | "password-expires" | "anonymous-reading" | "not-said" | "only-the-product" | "too-slow" | "broken" | "out-of-time" | "unexpected" | null;
+            cause?: "name-unknown" | "not-allowed-there" | "silent" | "address-silent" | "not-a-directory" | "plain-port" | "tls-port" | "start-tls-refused" | "tls-failed" | "old-tls" | "unprotected" | "protection-required" | "certificate-expired" | "certificate-not-yet-valid" | "certificate-name" | "certificate-authority" | "certificate-other" | "address-certificate" | "not-known-yet" | "password-not-known" | "password-withheld" | "wrong-password" | "bad-name" | "locked" | "disabled" | "account-expired" | "password-expired" | "must-change-password" | "not-here-or-now" | "sign-in-refused" | "taken-for-nobody" | "base-missing" | "base-elsewhere" | "parts-elsewhere" | "may-not-search" | "size-limit" | "paging-refused" | "search-refused" | "group-missing" | "group-empty" | "no-back-link" | "primary-group" | "only-nested" | "not-in-group" | "not-in-directory" | "outside-base" | "twice-below-base" | "in-two-places" | "nothing-to-type" | "shared-name" | "attribute-empty" | "not-in-catalog" | "not-for-filter" | "nobody-found" | "not-as-expected" | "nothing-expected" | "enters" | "built-in-groups" | "holds-more" | "password-expires" | "anonymous-reading" | "not-said" | "only-the-product" | "too-slow" | "broken" | "out-of-time" | "unexpected" | null;
             /**
              * Format: double
              * @description How many seconds it took; null in tests of earlier releases.
@@ -4099,6 +4099,35 @@ export interface components {
             key: null | string;
             /** @description Whether it stands for a secret and is not the secret itself. */
             isReference: boolean;
+            /** @description Why it is this, or why it is not known; null for a fixed text. */
+            because: null | string;
+        };
+        /** @description A file or a page in which the product is told its settings. */
+        SignInFileView: {
+            /** @description The hosts on which it is. */
+            typedOn: string[];
+            /** @description The file or the page. */
+            where: string;
+            /**
+             * @description `list` for a page; otherwise the format of the file.
+             * @enum {string}
+             */
+            form: "list" | "ini" | "env" | "json" | "xml" | "properties" | "yaml";
+            /** @description The file, filled, or the list to type; secrets stand in it as references. */
+            text: string;
+            /** @description The product's own settings in it, filled. */
+            fields: components["schemas"]["SignInFieldView"][];
+        };
+        /** @description A role of the product. */
+        SignInRoleView: {
+            /** @description The key of the role in the sheet. */
+            key: string;
+            /** @description The product's own name for it. */
+            called: string;
+            /** @description The groups whose members have it: distinguished names, or names as long as the place is not known. */
+            groups: string[];
+            /** @description The logon name of somebody who must have it; null when nobody is named. */
+            person: null | string;
         };
         /** @description A value of the settings, by neutral name. */
         SignInSettingView: {
@@ -4106,7 +4135,7 @@ export interface components {
             key: string;
             /** @description What it is, in words. */
             says: string;
-            /** @description Null when it is not known yet. */
+            /** @description Several values stand a line each; null when it is not known yet. */
             value: null | string;
             /** @description Why it is this, or why it is not known. */
             because: string;
@@ -4170,25 +4199,16 @@ export interface components {
             family: "ad-like" | "inetorgperson";
             /** @description The host and port of the directory, as the product is to reach it. */
             host: string;
-            /** @description The hosts on which the settings are typed. */
-            typedOn: string[];
-            /** @description The file or the page. */
-            where: string;
-            /**
-             * @description `list`, `ini`, `env`, `json`, `xml` or `properties`.
-             * @enum {string}
-             */
-            form: "list" | "ini" | "env" | "json" | "xml" | "properties";
-            /** @description The product's file, filled, or the list to type; secrets stand in it as references. */
-            text: string;
             /** @description Whom the people filter is for. */
             peopleWords: string;
             /** @description Which groups an administrator sees; null when the product has no use for groups. */
             groupsWords: null | string;
             /** @description The values, by neutral names. */
             settings: components["schemas"]["SignInSettingView"][];
-            /** @description The product's own settings, filled. */
-            fields: components["schemas"]["SignInFieldView"][];
+            /** @description The product's own settings, filled: each file and page. */
+            files: components["schemas"]["SignInFileView"][];
+            /** @description The product's roles, with the groups that stand for them. */
+            roles: components["schemas"]["SignInRoleView"][];
             /** @description What was found about them. */
             findings: components["schemas"]["SettingsFindingView"][];
             /** @description Every place where the bind account's password is typed, in all installs of the estate. */
@@ -4693,6 +4713,8 @@ export type ShownPassword = components['schemas']['ShownPassword'];
 export type SignInCheckView = components['schemas']['SignInCheckView'];
 export type SignInCode = components['schemas']['SignInCode'];
 export type SignInFieldView = components['schemas']['SignInFieldView'];
+export type SignInFileView = components['schemas']['SignInFileView'];
+export type SignInRoleView = components['schemas']['SignInRoleView'];
 export type SignInSettingView = components['schemas']['SignInSettingView'];
 export type SignInTestOrder = components['schemas']['SignInTestOrder'];
 export type SignInTestView = components['schemas']['SignInTestView'];

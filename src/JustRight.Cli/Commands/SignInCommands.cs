@@ -29,6 +29,11 @@ internal static class SignInCommands
         {
             Description = "Let the person who must be able to sign in type their password",
         };
+        var which = new Option<string?>("--which")
+        {
+            Description = "The file or the page, for a product that has several",
+            HelpName = "FILE",
+        };
         return CommandKit.Group(
             "sign-in", "How people sign in to a product with their directory account",
             CommandKit.Make("settings", "Shows a product's sign-in settings, with a reason for each.\nExit code: 0 nothing is wrong, 1 something is, 3 something is not known yet",
@@ -38,8 +43,10 @@ internal static class SignInCommands
                     c, c.Parsed.GetValue(install)!))
                 .Answers(ContractsJson.Default.SignInView),
             CommandKit.Make("file", "Prints the product's own settings file, filled in, or the list to type; secrets appear as references",
-                ["justright sign-in file brinebook-contractors > doors.json"], [install], c =>
-                    FileAsync(c, c.Parsed.GetValue(install)!))
+                [
+                    "justright sign-in file brinebook-contractors > doors.json",
+                    "justright sign-in file brinebook-contractors --which /srv/brinebook/doors.json"], [install, which], c =>
+                    FileAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(which)))
                 .Answers(ContractsJson.Default.SignInView),
             CommandKit.Make("try", "Tests a product's sign-in as the product will do it: connection, bind, searches, a person who may sign in and people who may not.\nChanges nothing. Passwords are read without showing them, or a line each from standard input, never from the command line, and kept nowhere.\nExit code: 0 everything passes, 1 a check fails, 3 something could not be seen",
                 [
@@ -73,12 +80,18 @@ internal static class SignInCommands
             : ExitCode.Fine;
     }
 
-    private static async Task<int> FileAsync(Call call, string install)
+    private static async Task<int> FileAsync(Call call, string install, string? which)
     {
         var view = await ShowAsync(call, install);
+        if (view.Files.Where(f => which is null || f.Where == which).ToList() is not [var file])
+            throw new ClientException(
+                ExitCode.BadInput,
+                which is null
+                    ? $"{view.Title} has several files and pages. Name one with --which: {string.Join(", ", view.Files.Select(f => f.Where))}"
+                    : $"{view.Title} has no {which}. It has {string.Join(", ", view.Files.Select(f => f.Where))}");
         if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.SignInView);
-        else Screen.Text(view.Text);
-        if (view.Fields.Where(f => f.Value is null).Select(f => f.Name).ToList() is not { Count: > 0 } unknown)
+        else Screen.Text(file.Text);
+        if (file.Fields.Where(f => f.Value is null).Select(f => f.Name).ToList() is not { Count: > 0 } unknown)
             return ExitCode.Fine;
         if (!call.Screen.IsJson)
             call.Screen.Error.MarkupLine(

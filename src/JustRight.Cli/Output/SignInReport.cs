@@ -12,16 +12,28 @@ internal static class SignInReport
     public static void Write(Screen screen, SignInView view)
     {
         screen.Line($"[bold]{Markup.Escape(view.Title)}[/]  {Markup.Escape($"people of '{view.Directory}' ({view.Family}) at {view.Host}")}{(view.Simulated ? "  [bold]simulated[/]" : "")}");
-        screen.Line(Markup.Escape($"To be told in {view.Where} on {string.Join(", ", view.TypedOn)}:"));
-        var fields = Screen.List("setting", "value", "because");
-        foreach (var field in view.Fields)
+        foreach (var file in view.Files)
         {
-            var because = view.Settings.FirstOrDefault(s => s.Key == field.Key)?.Because ?? "the same everywhere";
-            fields.AddRow(new Text(field.Name), new Text(field.Value ?? "not known yet"), new Text(because));
+            screen.Line(Markup.Escape($"To be told in {file.Where} on {string.Join(", ", file.TypedOn)}:"));
+            var fields = Screen.List("setting", "value", "because");
+            foreach (var field in file.Fields)
+                fields.AddRow(
+                    new Text(field.Name), new Text(field.Value ?? "not known yet"),
+                    new Text(field.Because ?? "the same everywhere"));
+            screen.Write(fields);
+            screen.Line();
         }
 
-        screen.Write(fields);
-        screen.Line();
+        if (view.Roles.Count > 0)
+        {
+            var roles = Screen.List("role", "members of", "somebody who must have it");
+            foreach (var role in view.Roles)
+                roles.AddRow(
+                    new Text(role.Called), new Text(string.Join('\n', role.Groups)), new Text(role.Person ?? "nobody is named"));
+            screen.Write(roles);
+            screen.Line();
+        }
+
         screen.Line(Markup.Escape($"Finds {view.PeopleWords}."));
         if (view.GroupsWords is { } groups) screen.Line(Markup.Escape($"Shows {groups}."));
         if (view.Findings.Count > 0)

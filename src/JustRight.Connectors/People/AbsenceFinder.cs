@@ -1,3 +1,5 @@
+using System.DirectoryServices.Protocols;
+using JustRight.Core.Directory;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.SignInTests;
@@ -15,12 +17,13 @@ internal static class AbsenceFinder
         try
         {
             var here = Named(run, session, name);
-            var below = here.Where(p => ComparedName.IsAtOrBelow(p.Dn, run.PeopleBase)).ToList();
+            var below = here.Where(run.IsSearched).ToList();
             if (here.Count == 0) return new WhyAbsent(SignInCause.NotInDirectory, "not in the directory");
             if (below.Count == 0)
                 return new WhyAbsent(
                     SignInCause.OutsideBase,
-                    $"not below {run.PeopleBase}, but {SignInTestRun.Few([.. here.Select(p => p.Dn)], 2)}");
+                    $"not {(run.Plan.PeopleDepth == SearchDepth.OneLevel ? "directly " : "")}below {run.PeopleBaseWords}, but "
+                    + SignInTestRun.Few([.. here.Select(p => p.Dn)], 2));
             if (below.Count > 1)
                 return new WhyAbsent(
                     SignInCause.TwiceBelowBase, $"twice below the base: {SignInTestRun.Few([.. below.Select(p => p.Dn)], 3)}");
@@ -43,24 +46,33 @@ internal static class AbsenceFinder
                 new Filter.Same("objectClass", FilterValue.Of(run.Map.PeopleClass)),
                 new Filter.Same(run.Map.LogonName, FilterValue.Of(name))]).Text;
         return [.. session.Search(
-            run.Plan.Directory.Root.Text, true, filter, null, run.Map.LogonName, "userAccountControl", "memberOf",
+            run.Plan.Directory.Root.Text, SearchScope.Subtree, filter, null, run.Map.LogonName, "userAccountControl", "memberOf",
             "primaryGroupID")];
     }
 
     /// <summary>Why somebody's group does not let them in; null when no group has a say, or it does.</summary>
     private static WhyAbsent? InGroup(SignInTestRun run, IPeopleSession session, PeopleObject person)
     {
-        if (run.Plan.EnterDn is not { } dn) return null;
-        var group = run.Plan.EnterName;
+        return run.Plan.EnterDn is { } dn
+            ? NotIn(run, session, person, dn, run.Plan.EnterName!, run.Plan.GroupInFilter)
+            : null;
+    }
+
+    /// <summary>Why somebody is not in a group as the product sees it; null when they are.</summary>
+    /// <param name="byBackLink">Whether the product goes by the groups that people carry.</param>
+    public static WhyAbsent? NotIn(
+        SignInTestRun run, IPeopleSession session, PeopleObject person, string dn, string group, bool byBackLink)
+    {
         if (session.Read(dn, "primaryGroupToken") is not { } read)
             return new WhyAbsent(SignInCause.GroupMissing, $"the group {dn} does not exist");
+        var members = GroupMembers.Known(run, session, dn);
+        if (!byBackLink && members.Has(person, run.Plan.NestedCount)) return null;
         if (read.First("primaryGroupToken") is { } token && token == person.First("primaryGroupID"))
             return new WhyAbsent(
                 SignInCause.PrimaryGroup, $"{group} is the primary group, which is no membership that a filter finds");
-        var members = GroupMembers.Known(run, session);
         if (members.Count == 0) return new WhyAbsent(SignInCause.GroupEmpty, $"nobody is in {group}");
         if (members.Has(person, nested: false))
-            return run.Plan.GroupInFilter && !person.All("memberOf").Any(g => ComparedName.KeyOf(g) == ComparedName.KeyOf(dn))
+            return byBackLink && !person.All("memberOf").Any(g => ComparedName.KeyOf(g) == ComparedName.KeyOf(dn))
                 ? new WhyAbsent(
                     SignInCause.NoBackLink, $"in {group}, but the person has no memberOf that says so, which the filter asks for")
                 : null;
@@ -84,6 +96,8 @@ internal static class AbsenceFinder
             + "or say in the estate that people carry none: back-link: no.",
         SignInCause.OnlyNested => $"Put {name} directly into {run.Plan.EnterName}, or let nested groups count.",
         SignInCause.GroupEmpty or SignInCause.NotInGroup => $"Put {name} into {run.Plan.EnterName}.",
+        SignInCause.NothingToType => $"Fill in {string.Join(" or ", run.Plan.TypedAttributes)} of the account.",
+        SignInCause.SharedName => "Give each person their own, or let people type something else.",
         SignInCause.NotForFilter => "Give the account the class and the attributes that the people filter asks for.",
         _ => "Check the base and the filter.",
     };

@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using System.Globalization;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
@@ -35,7 +36,7 @@ internal static class BindAccountChecks
         string[] attributes = ["memberOf", "primaryGroupID", "userAccountControl"];
         if (run.Plan.BindDn is { } dn) return session.Read(dn, attributes);
         return session.Search(
-            run.Plan.Directory.Root.Text, true, new Filter.Same(run.Map.LogonName, FilterValue.Of(run.Plan.BindLogonName!)).Text,
+            run.Plan.Directory.Root.Text, SearchScope.Subtree, new Filter.Same(run.Map.LogonName, FilterValue.Of(run.Plan.BindLogonName!)).Text,
             null, attributes)
             .FirstOrDefault();
     }
@@ -52,7 +53,7 @@ internal static class BindAccountChecks
         List<string> groups = [.. own.All("memberOf")];
         if (run.Map.MemberOf is null)
             groups.AddRange(session.Search(
-                run.Plan.Directory.Root.Text, true, new Filter.Same(run.Map.Member, FilterValue.Of(own.Dn)).Text,
+                run.Plan.Directory.Root.Text, SearchScope.Subtree, new Filter.Same(run.Map.Member, FilterValue.Of(own.Dn)).Text,
                 SignInTestRun.OwnPageSize).Select(g => g.Dn));
         var primary = int.TryParse(own.First("primaryGroupID"), out var rid) ? rid : DomainUsers;
         if (groups.Count == 0 && primary == DomainUsers)
@@ -98,14 +99,23 @@ internal static class BindAccountChecks
 
     private static void Writes(SignInTestRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
     {
+        if (run.Plan.Directory.IsCatalog)
+        {
+            run.Unseen(
+                id, asks, SignInCause.NotSaid, "The catalog takes no changes from anybody.", "Run the sign-in test on the directory itself once.");
+            return;
+        }
+
         var could = new List<string>();
         var (seen, asked) = (0, 0);
-        var sample = session.Search(run.PeopleBase, true, run.Settings.People.Text, null, run.Map.LogonName)
+        var sample = run.SearchPeople(session, run.Settings.People.Text, null, run.Map.LogonName)
             .FirstOrDefault(p => p.Dn != own?.Dn);
-        foreach (var (dn, attribute) in new[] { (sample?.Dn, "description"), (
-            run.Plan.EnterDn,
-            run.Map.Member), (sample?.Dn, "telephoneNumber"), (run.PeopleBase, "description"), (run.GroupsBase,
-            "description"), (own?.Dn, "description") })
+        string[] bases = [.. run.PeopleBases.Concat(run.GroupsBases).DistinctBy(ComparedName.KeyOf)];
+        foreach (var (dn, attribute) in new[]
+        {
+            (sample?.Dn, "description"), (run.Plan.EnterDn, run.Map.Member), (sample?.Dn, "telephoneNumber"),
+            (own?.Dn, "description"),
+        }.Concat(bases.Select(b => ((string?)b, "description"))))
         {
             if (dn is null) continue;
             asked++;
@@ -116,7 +126,8 @@ internal static class BindAccountChecks
 
         if (run.IsAdLike)
         {
-            foreach (var dn in new[] { sample?.Dn, run.Plan.EnterDn, run.PeopleBase, run.GroupsBase }.OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase))
+            foreach (var dn in bases.Append(sample?.Dn).Append(run.Plan.EnterDn).OfType<string>()
+                .Distinct(StringComparer.OrdinalIgnoreCase))
             {
                 var read = session.Read(dn, Effective, Children);
                 if (read?.All(Effective) is { Count: > 0 } attributes)
@@ -146,7 +157,7 @@ internal static class BindAccountChecks
         }
 
         var any = new Filter.Or([.. attributes.Select(a => new Filter.Present(a))]).Text;
-        var shown = session.Search(run.PeopleBase, true, any, SignInTestRun.OwnPageSize, attributes)
+        var shown = run.SearchPeople(session, any, SignInTestRun.OwnPageSize, attributes)
             .Select(o => attributes.Where(a => o.All(a).Count > 0)).SelectMany(a => a).Distinct().ToList();
         if (shown.Count == 0)
             run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(attributes.Count, "such attribute")} it sees none on anybody");
@@ -160,7 +171,7 @@ internal static class BindAccountChecks
     private static List<string> ConfidentialAttributes(SignInTestRun run, IPeopleSession session) =>
         session.Read("", "schemaNamingContext")?.First("schemaNamingContext") is { } schema
             ? [.. session.Search(
-                schema, true, $"(&(objectClass=attributeSchema)(searchFlags:{MatchingRules.AllBits}:=128))",
+                schema, SearchScope.Subtree, $"(&(objectClass=attributeSchema)(searchFlags:{MatchingRules.AllBits}:=128))",
                 SignInTestRun.OwnPageSize, "lDAPDisplayName").Select(a => a.First("lDAPDisplayName")).OfType<string>().Order()]
             : [];
 }

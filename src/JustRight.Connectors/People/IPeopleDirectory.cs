@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Core.Directory;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.SignInTests;
@@ -66,7 +67,7 @@ public interface IPeopleSession : IDisposable
     /// <exception cref="ConnectorException">The directory refuses the filter or breaks off, or the base is not there or may not
     /// be seen.</exception>
     IEnumerable<PeopleObject> Search(
-        string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes);
+        string baseDn, SearchScope scope, string filter, int? pageSize, params IReadOnlyList<string> attributes);
 
     /// <summary>
     /// Whether this account could write an attribute of an object. Asked for by taking away a value that the object does not

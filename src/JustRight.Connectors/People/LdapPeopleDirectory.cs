@@ -62,7 +62,7 @@ public sealed class LdapPeopleDirectory(
             try
             {
                 using var session = Open(security, null, null);
-                return session.Search(baseDn, true, "(objectClass=*)", 1).Take(1).Count();
+                return session.Search(baseDn, SearchScope.Subtree, "(objectClass=*)", 1).Take(1).Count();
             }
             catch (ConnectorException e) when (e.Failure is not ConnectorFailure.Unreachable)
             {

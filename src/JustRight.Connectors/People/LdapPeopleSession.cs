@@ -42,17 +42,17 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
 
     /// <inheritdoc/>
     public IEnumerable<PeopleObject> Search(
-        string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes)
+        string baseDn, SearchScope scope, string filter, int? pageSize, params IReadOnlyList<string> attributes)
     {
         string[] asked = [.. attributes.DefaultIfEmpty("1.1")]; // 1.1 asks for no attribute [RFC 4511 4.5.1.8]
-        Task<SearchResponse>? ahead = Task.FromResult(Page(baseDn, below, filter, pageSize, asked, []));
+        Task<SearchResponse>? ahead = Task.FromResult(Page(baseDn, scope, filter, pageSize, asked, []));
         try
         {
             while (ahead is not null)
             {
                 var response = ahead.GetAwaiter().GetResult();
                 var cookie = response.Controls.OfType<PageResultResponseControl>().FirstOrDefault()?.Cookie ?? [];
-                ahead = cookie.Length == 0 ? null : Task.Run(() => Page(baseDn, below, filter, pageSize, asked, cookie));
+                ahead = cookie.Length == 0 ? null : Task.Run(() => Page(baseDn, scope, filter, pageSize, asked, cookie));
                 foreach (SearchResultEntry entry in response.Entries) yield return Object(entry);
             }
         }
@@ -97,7 +97,7 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
     {
         var where = this.Read("", "subschemaSubentry")?.First("subschemaSubentry");
         if (where is null) return ([], []);
-        var schema = Search(where, false, "(objectClass=subschema)", null, "attributeTypes", "objectClasses").FirstOrDefault()
+        var schema = Search(where, SearchScope.Base, "(objectClass=subschema)", null, "attributeTypes", "objectClasses").FirstOrDefault()
             ?? this.Read(where, "attributeTypes", "objectClasses");
         return schema is null ? ([], []) : (schema.All("attributeTypes"), schema.All("objectClasses"));
     }
@@ -107,10 +107,10 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
 
     private static bool IsName(string attribute) => attribute is "member" or "uniqueMember";
 
-    private SearchResponse Page(string baseDn, bool below, string filter, int? pageSize, string[] attributes, byte[] cookie)
+    private SearchResponse Page(string baseDn, SearchScope scope, string filter, int? pageSize, string[] attributes, byte[] cookie)
     {
-        var request = new SearchRequest(baseDn, filter, below ? SearchScope.Subtree : SearchScope.Base, attributes);
-        if (below && pageSize is { } size) request.Controls.Add(new PageResultRequestControl(size) { Cookie = cookie });
+        var request = new SearchRequest(baseDn, filter, scope, attributes);
+        if (scope != SearchScope.Base && pageSize is { } size) request.Controls.Add(new PageResultRequestControl(size) { Cookie = cookie });
         try
         {
             var response = (SearchResponse)connection.SendRequest(request);
@@ -192,7 +192,7 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         {
             var next = int.Parse(at.Name[(at.Name.LastIndexOf('-') + 1)..], CultureInfo.InvariantCulture) + 1;
             var more = Page(
-                dn, false, "(objectClass=*)", null, [string.Create(CultureInfo.InvariantCulture, $"{attribute};range={next}-*")],
+                dn, SearchScope.Base, "(objectClass=*)", null, [string.Create(CultureInfo.InvariantCulture, $"{attribute};range={next}-*")],
                 []).Entries.Cast<SearchResultEntry>()
                 .FirstOrDefault()
                 ?.Attributes.Values.Cast<DirectoryAttribute>()

@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
@@ -56,7 +57,7 @@ internal static class PeopleChecks
         if (lookedUp) GroupMembers.Known(run, session);
         var all = 0;
         foreach (var person in run.Counted(
-            "people", session.Search(run.PeopleBase, true, filter, run.ProductPageSize, run.Map.LogonName)))
+            "people", run.SearchPeople(session, filter, run.ProductPageSize, GroupMembers.Needs(run))))
         {
             all++;
             if (lookedUp && !GroupMembers.Known(run, session).Has(person, run.Plan.NestedCount)) one ??= person;
@@ -85,7 +86,7 @@ internal static class PeopleChecks
         if (members.Count == 0) return (SignInCause.GroupEmpty, $"nobody is in {run.Plan.EnterName}");
         var filter = new Filter.Same("objectClass", FilterValue.Of(run.Map.PeopleClass)).Text;
         foreach (var person in session.Search(
-            run.Plan.Directory.Root.Text, true, filter, SignInTestRun.OwnPageSize, run.Map.LogonName)
+            run.Plan.Directory.Root.Text, SearchScope.Subtree, filter, SignInTestRun.OwnPageSize, GroupMembers.Needs(run))
             .Where(p => members.Has(p, run.Plan.NestedCount)).Take(MostAsked))
             if (person.First(run.Map.LogonName) is { } name && AbsenceFinder.Why(run, session, name) is { } why)
                 return (why.Cause, $"{name} is {why.Words}");
@@ -124,7 +125,7 @@ internal static class PeopleChecks
     {
         List<PeopleObject> groups = [.. run.Counted(
             "groups",
-            session.Search(run.GroupsBase, true, filter, run.ProductPageSize, run.Map.GroupName, "isCriticalSystemObject"))];
+            run.SearchGroups(session, filter, run.ProductPageSize, run.Map.GroupName, "isCriticalSystemObject"))];
         List<string> names = [.. Names(run, groups)];
         if (names.Count == 0)
             run.Fail(

@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Connectors.People;
@@ -10,7 +11,7 @@ public static class PeopleSearching
     {
         try
         {
-            return session.Search(dn, false, "(objectClass=*)", null, attributes).FirstOrDefault();
+            return session.Search(dn, SearchScope.Base, "(objectClass=*)", null, attributes).FirstOrDefault();
         }
         catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotFound)
         {

@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn;
@@ -19,12 +20,12 @@ public static class PeopleSurvey
     public static PeopleSnapshot Read(
         IPeopleSession session, PeopleDirectory directory, string readAs, DateTimeOffset now, Action<int> counted)
     {
-        var attributes = AttributeMap.Surveyed(directory.Family);
+        var attributes = AttributeMap.Surveyed(directory);
         var (types, classes) = session.Schema();
         var objects = new List<PeopleObject>();
         foreach (var branch in Branches(directory))
         {
-            foreach (var one in session.Search(branch, true, "(objectClass=*)", PageSize, attributes))
+            foreach (var one in session.Search(branch, SearchScope.Subtree, "(objectClass=*)", PageSize, attributes))
             {
                 objects.Add(one);
                 if (objects.Count % PageSize == 0) counted(objects.Count);
@@ -39,12 +40,13 @@ public static class PeopleSurvey
     public static IReadOnlyList<PeopleObject> Find(
         IPeopleSession session, PeopleDirectory directory, Filter filter, DistinguishedName? below) =>
         [.. (below is null ? Branches(directory) : [below.Text]).SelectMany(b =>
-            session.Search(b, true, filter.Text, PageSize, "objectClass", "displayName", "cn", "sAMAccountName", "uid"))];
+            session.Search(
+                b, SearchScope.Subtree, filter.Text, PageSize, "objectClass", "displayName", "cn", "sAMAccountName", "uid"))];
 
     /// <summary>The branches, without one that lies in another.</summary>
     private static IEnumerable<string> Branches(PeopleDirectory directory)
     {
-        DistinguishedName[] all = [directory.PeopleIn, directory.GroupsIn];
+        DistinguishedName[] all = [.. directory.PeopleBranches, .. directory.GroupsBranches];
         return all.Distinct().Where(b => !all.Any(o => !o.Equals(b) && b.IsAtOrBelow(o))).Select(b => b.Text);
     }
 }

@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
@@ -22,18 +23,25 @@ internal static class PersonChecks
         {
             await run.CheckAsync(
                 "person-groups", "Which groups is that person in?", (id, asks) => Groups(run, session, person, id, asks));
-            await run.NeedAsync(
-                "person-signs-in", "Can that person really sign in?", (id, asks) => SignsInAsync(run, person, id, asks));
+            if (AttributeChecks.Read(run) is { Count: > 0 } attributes)
+                await run.CheckAsync(
+                    "person-attributes", "Is everything there that the product reads of that person?",
+                    (id, asks) => AttributeChecks.OfPerson(run, session, person, attributes, id, asks));
+            if (run.Plan.Wants.BindsAs != BindsAs.Person)
+                await run.NeedAsync(
+                    "person-signs-in", "Can that person really sign in?", (id, asks) => SignsInAsync(run, person, id, asks));
         }
+
+        await RoleProofs.RunAsync(run, session);
 
         foreach (var name in run.Plan.Install.MayNotEnter)
             await run.NeedAsync(
                 $"kept-out/{name}", $"Is {name} kept out?", (id, asks) => Refused(run, session, name, id, asks));
         await run.CheckAsync(
             "disabled", "Are disabled accounts kept out?", (id, asks) => Disabled(run, session, id, asks));
-        await run.CheckAsync(
-            "empty-password", "Is an empty password refused?",
-            (id, asks) => EmptyPasswordAsync(run, person?.Dn ?? run.Settings[SettingKeys.BindName]!, id, asks));
+        if ((person?.Dn ?? run.Settings[SettingKeys.BindName]) is { } anybody)
+            await run.CheckAsync(
+                "empty-password", "Is an empty password refused?", (id, asks) => EmptyPasswordAsync(run, anybody, id, asks));
         await run.NeedAsync(
             "special-characters", "Do special characters in a name find nobody?",
             (id, asks) => SpecialCharacters(run, session, id, asks));
@@ -52,9 +60,17 @@ internal static class PersonChecks
         var found = Search(run, session, name);
         if (found.Count == 1 && Enters(run, session, found[0]))
         {
+            if (Untypable(run, session, found[0]) is { } trouble)
+            {
+                run.Fail(
+                    id, asks, trouble.Cause, $"{name} is {found[0].Dn}, and {trouble.Words}.",
+                    AbsenceFinder.Remedy(run, trouble.Cause, name));
+                return found[0];
+            }
+
             var elsewhere = AbsenceFinder.Named(run, session, name)
                 .Where(p => ComparedName.KeyOf(p.Dn) != ComparedName.KeyOf(found[0].Dn)).Select(p => p.Dn).ToList();
-            if (elsewhere.Count == 0) run.Pass(id, asks, $"{name} is {found[0].Dn}, and nobody else is");
+            if (elsewhere.Count == 0) run.Pass(id, asks, $"{Typed(run, found[0], name)} is {found[0].Dn}, and nobody else is");
             else
                 run.Caution(
                     id, asks, SignInCause.InTwoPlaces,
@@ -70,6 +86,25 @@ internal static class PersonChecks
         run.Fail(
             id, asks, why?.Cause ?? SignInCause.NobodyFound, $"{name} is not found: {why?.Words ?? "no reason was found"}.",
             AbsenceFinder.Remedy(run, why?.Cause, name));
+        return null;
+    }
+
+    /// <summary>What somebody types, by every attribute that the product looks in.</summary>
+    private static string Typed(SignInTestRun run, PeopleObject person, string name) =>
+        string.Join(" or ", run.Plan.TypedAttributes.Select(person.First).OfType<string>().DefaultIfEmpty(name));
+
+    /// <summary>Why somebody who is let in cannot type anything that means them alone; null when they can.</summary>
+    private static WhyAbsent? Untypable(SignInTestRun run, IPeopleSession session, PeopleObject person)
+    {
+        var typed = run.Plan.TypedAttributes.SelectMany(person.All).ToList();
+        if (typed.Count == 0)
+            return new WhyAbsent(
+                SignInCause.NothingToType,
+                $"has no {string.Join(" and no ", run.Plan.TypedAttributes)}, which people are to type");
+        foreach (var text in typed)
+            if (SearchTyped(run, session, text).Where(p => ComparedName.KeyOf(p.Dn) != ComparedName.KeyOf(person.Dn))
+                .Select(p => p.Dn).ToList() is { Count: > 0 } others)
+                return new WhyAbsent(SignInCause.SharedName, $"{text} also means {SignInTestRun.Few(others, 3)}");
         return null;
     }
 
@@ -136,21 +171,20 @@ internal static class PersonChecks
         }
 
         var disabled = new Filter.ByRule("userAccountControl", MatchingRules.AllBits, false, FilterValue.Of("2"));
-        var there = session.Search(
-            run.PeopleBase, true, new Filter.And([new Filter.Same("objectCategory", FilterValue.Of("person")), disabled]).Text,
+        var there = run.SearchPeople(
+            session, new Filter.And([new Filter.Same("objectCategory", FilterValue.Of("person")), disabled]).Text,
             SignInTestRun.OwnPageSize, run.Map.LogonName)
             .Count();
         if (there == 0)
         {
             run.Unseen(
-                id, asks, SignInCause.NothingExpected, $"Nobody below {run.PeopleBase} is disabled: there is nobody to test with.",
+                id, asks, SignInCause.NothingExpected, $"Nobody below {run.PeopleBaseWords} is disabled: there is nobody to test with.",
                 "Nothing to do: the filter leaves them out.");
             return;
         }
 
-        var found = session.Search(
-            run.PeopleBase, true, new Filter.And([run.Settings.People, disabled]).Text, SignInTestRun.OwnPageSize,
-            run.Map.LogonName)
+        var found = run.SearchPeople(
+            session, new Filter.And([run.Settings.People, disabled]).Text, SignInTestRun.OwnPageSize, run.Map.LogonName)
             .Select(p => p.First(run.Map.LogonName) ?? p.Dn).ToList();
         if (found.Count == 0)
             run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(there, "disabled account")} the filter finds none");
@@ -176,8 +210,9 @@ internal static class PersonChecks
     {
         foreach (var name in HostileNames)
         {
-            var others = Search(run, session, name)
-                .Where(p => !string.Equals(p.First(run.Map.LogonName)?.Trim(), name.Trim(), StringComparison.OrdinalIgnoreCase))
+            var others = SearchTyped(run, session, name)
+                .Where(p => !run.Plan.TypedAttributes.SelectMany(p.All)
+                    .Contains(name.Trim(), StringComparer.OrdinalIgnoreCase))
                 .ToList();
             if (others.Count == 0) continue;
             run.Fail(
@@ -191,13 +226,21 @@ internal static class PersonChecks
             $"Yes, with every value escaped [RFC 4515]: {HostileNames.Length} such names find nobody. Test on the product's own page whether it escapes what people type: try *");
     }
 
-    private static List<PeopleObject> Search(SignInTestRun run, IPeopleSession session, string name) =>
-        [.. session.Search(
-            run.PeopleBase, true, SignInFilters.Person(run.Settings.People, run.Plan.Directory, name).Text, null,
-            run.Map.LogonName)];
+    /// <summary>Who has a logon name, among those that the product finds.</summary>
+    internal static List<PeopleObject> Search(SignInTestRun run, IPeopleSession session, string name) =>
+        Searched(run, session, SignInFilters.Person(run.Settings.People, run.Plan.Directory, name));
+
+    /// <summary>Whom the product finds when somebody types a text.</summary>
+    private static List<PeopleObject> SearchTyped(SignInTestRun run, IPeopleSession session, string text) =>
+        Searched(run, session, SignInFilters.Typed(run.Settings.People, run.Plan.TypedAttributes, text));
+
+    private static List<PeopleObject> Searched(SignInTestRun run, IPeopleSession session, Filter filter) =>
+        [.. run.SearchPeople(
+            session, filter.Text, null,
+            [.. run.Plan.TypedAttributes.Concat(GroupMembers.Needs(run)).Append("memberOf").Distinct(StringComparer.OrdinalIgnoreCase)])];
 
     /// <summary>Whether somebody who is found is let in: by the filter alone, or by being in the group as well.</summary>
-    private static bool Enters(SignInTestRun run, IPeopleSession session, PeopleObject person) =>
+    internal static bool Enters(SignInTestRun run, IPeopleSession session, PeopleObject person) =>
         run.Plan.EnterName is null || run.Plan.GroupInFilter
             || GroupMembers.Known(run, session).Has(person, run.Plan.NestedCount);
 }

@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;
@@ -34,6 +35,6 @@ internal static class PersonGroups
             [
                 new Filter.Same("objectClass", FilterValue.Of(map.GroupClass)),
                 new Filter.Same(map.Member, FilterValue.Of(value))]).Text;
-        return [.. session.Search(directory.Root.Text, true, filter, SignInTestRun.OwnPageSize, map.GroupName)];
+        return [.. session.Search(directory.Root.Text, SearchScope.Subtree, filter, SignInTestRun.OwnPageSize, map.GroupName)];
     }
 }

@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn;
@@ -24,7 +25,8 @@ public static class PersonSignIn
     {
         var map = AttributeMap.Of(directory);
         var filter = SignInFilters.Person(SignInFilters.People(directory, null, false), directory, logonName).Text;
-        List<PeopleObject> found = [.. session.Search(directory.PeopleIn.Text, true, filter, null, map.LogonName)];
+        List<PeopleObject> found = [.. directory.PeopleBranches.SelectMany(b =>
+            session.Search(b.Text, SearchScope.Subtree, filter, null, map.LogonName)).DistinctBy(p => ComparedName.KeyOf(p.Dn))];
         // A directory compares more loosely than people read: blanks, or letters that look alike to it.
         return found is [var person] && person.First(map.LogonName) is { } name
             && string.Equals(name, logonName, StringComparison.OrdinalIgnoreCase)

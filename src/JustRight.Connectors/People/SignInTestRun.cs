@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using System.Globalization;
 using JustRight.Core.Directory;
 using JustRight.Core.Sheets;
@@ -63,18 +64,57 @@ internal sealed class SignInTestRun(
 
     public bool IsAdLike => plan.Directory.Family == DirectoryFamily.AdLike;
 
-    /// <summary>Who is in the group whose members may enter, once that was looked up.</summary>
-    public GroupMembers? Members { get; set; }
+    /// <summary>Who is in the groups that were looked up, by the keys of their names.</summary>
+    public Dictionary<string, GroupMembers> Members { get; } = new(StringComparer.Ordinal);
+
+    /// <summary>Who is in each group of the directory, by the keys of their names, once that was looked up.</summary>
+    public IReadOnlyDictionary<string, List<string>>? AllGroups { get; set; }
 
     public IReadOnlyList<SignInCheck> Checks => _checks;
 
-    public string PeopleBase => settings[SettingKeys.Base] ?? settings[SettingKeys.PeopleBase]!;
+    /// <summary>Below which branches the product looks for people.</summary>
+    public IReadOnlyList<string> PeopleBases => Bases(SettingKeys.PeopleBase);
 
-    public string GroupsBase => settings[SettingKeys.Base] ?? settings[SettingKeys.GroupsBase]!;
+    /// <summary>Below which branches the product looks for groups.</summary>
+    public IReadOnlyList<string> GroupsBases => Bases(SettingKeys.GroupsBase);
+
+    /// <summary>The branches of people, for people.</summary>
+    public string PeopleBaseWords => string.Join(" or ", PeopleBases);
 
     /// <summary>How many objects the product asks for at a time; null when it cannot ask page by page.</summary>
     public int? ProductPageSize =>
         settings[SettingKeys.PageSize] is { } size ? int.Parse(size, CultureInfo.InvariantCulture) : null;
+
+    /// <summary>Searches for people as the product does: in each of its branches, as deep as it looks.</summary>
+    public IEnumerable<PeopleObject> SearchPeople(
+        IPeopleSession session, string filter, int? pageSize, params IReadOnlyList<string> attributes) =>
+        Search(session, PeopleBases, plan.PeopleDepth, filter, pageSize, attributes);
+
+    /// <summary>Searches for groups as the product does.</summary>
+    public IEnumerable<PeopleObject> SearchGroups(
+        IPeopleSession session, string filter, int? pageSize, params IReadOnlyList<string> attributes) =>
+        Search(session, GroupsBases, plan.GroupsDepth, filter, pageSize, attributes);
+
+    /// <summary>Whether the product looks where somebody is.</summary>
+    public bool IsSearched(PeopleObject person) => PeopleBases.Any(b => plan.PeopleDepth switch
+    {
+        SearchDepth.Subtree => ComparedName.IsAtOrBelow(person.Dn, b),
+        SearchDepth.OneLevel => ComparedName.IsDirectlyBelow(person.Dn, b),
+    });
+
+    private IReadOnlyList<string> Bases(string key) =>
+        (settings.Find(SettingKeys.Base, null) ?? settings.Find(key, null)!).Values;
+
+    private static IEnumerable<PeopleObject> Search(
+        IPeopleSession session, IReadOnlyList<string> bases, SearchDepth depth, string filter, int? pageSize,
+        IReadOnlyList<string> attributes)
+    {
+        var scope = depth switch { SearchDepth.Subtree => SearchScope.Subtree, SearchDepth.OneLevel => SearchScope.OneLevel };
+        if (bases.Count == 1) return session.Search(bases[0], scope, filter, pageSize, attributes);
+        // a branch may lie in another
+        return bases.SelectMany(b => session.Search(b, scope, filter, pageSize, attributes))
+            .DistinctBy(o => ComparedName.KeyOf(o.Dn));
+    }
 
     public void Say(SignInCheck check)
     {

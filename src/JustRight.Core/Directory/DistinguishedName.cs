@@ -16,6 +16,7 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
         Parts = parts;
         Text = string.Join(',', parts.Select(p => $"{p.Type}={Escape(p.Value)}"));
         _key = Text.ToLowerInvariant();
+        Written = Text;
     }
 
     /// <summary>The parts from the object itself up to the root, values unescaped.</summary>
@@ -24,8 +25,16 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
     /// <summary>The canonical text.</summary>
     public string Text { get; }
 
+    /// <summary>The name as somebody wrote it, without the blanks around it; the canonical text where nobody did.</summary>
+    public string Written { get; private init; }
+
     /// <summary>The name of the container, or null at the root.</summary>
-    public DistinguishedName? Parent => Parts.Count > 1 ? new DistinguishedName([.. Parts.Skip(1)]) : null;
+    public DistinguishedName? Parent => Parts.Count > 1
+        ? new DistinguishedName([.. Parts.Skip(1)])
+        {
+            Written = Written[(NameText.Split(Written, ',').First().Length + 1)..].TrimStart(),
+        }
+        : null;
 
     /// <summary>The child of this name with the given naming attribute and value.</summary>
     public DistinguishedName Child(string type, string value) => new([(type, value), .. Parts]);
@@ -70,7 +79,7 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
             parts.Add((type.ToUpperInvariant(), value));
         }
 
-        name = new DistinguishedName(parts);
+        name = new DistinguishedName(parts) { Written = text.Trim() };
         return true;
     }
 

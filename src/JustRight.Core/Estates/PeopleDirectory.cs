@@ -33,6 +33,48 @@ public sealed record PeopleDirectory(
     DistinguishedName PeopleIn, DistinguishedName GroupsIn,
     GroupKind Groups, bool BackLink, Origin At)
 {
+    /// <summary>Its other servers, which hold the same: to be asked, in this order, where the first does not answer.</summary>
+    public IReadOnlyList<string> OtherHosts { get; init; } = [];
+
+    /// <summary>A name that stands for all of its servers, such as that of a domain; null when it has none.</summary>
+    public string? SharedName { get; init; }
+
+    /// <summary>The ports of the catalog of its forest [MS-ADTS 3.1.1.1.9], by the way there; null when it has none.</summary>
+    public IReadOnlyDictionary<WireSecurity, int>? Catalog { get; init; }
+
+    /// <summary>Whether the catalog is meant, and <see cref="Offers"/> has its ports.</summary>
+    public bool IsCatalog { get; init; }
+
+    /// <summary>More branches of people.</summary>
+    public IReadOnlyList<DistinguishedName> MorePeopleIn { get; init; } = [];
+
+    /// <summary>More branches of groups.</summary>
+    public IReadOnlyList<DistinguishedName> MoreGroupsIn { get; init; } = [];
+
+    /// <summary>All branches of people, in the order written.</summary>
+    public IReadOnlyList<DistinguishedName> PeopleBranches => [PeopleIn, .. MorePeopleIn];
+
+    /// <summary>All branches of groups, in the order written.</summary>
+    public IReadOnlyList<DistinguishedName> GroupsBranches => [GroupsIn, .. MoreGroupsIn];
+
+    /// <summary>How far below its branches people are.</summary>
+    public SearchDepth PeopleDepth { get; init; }
+
+    /// <summary>How far below its branches groups are.</summary>
+    public SearchDepth GroupsDepth { get; init; }
+
+    /// <summary>Whether a product is to follow referrals to other directories.</summary>
+    public bool FollowsReferrals { get; init; }
+
+    /// <summary>How long a product waits for a connection, in seconds.</summary>
+    public int ConnectSeconds { get; init; } = 5;
+
+    /// <summary>How long a product waits for an answer, in seconds.</summary>
+    public int AnswerSeconds { get; init; } = 30;
+
+    /// <summary>The attributes that the organization keeps things in, by neutral name, where not in the usual ones.</summary>
+    public IReadOnlyDictionary<string, string> Attributes { get; init; } = new Dictionary<string, string>();
+
     /// <summary>How we reach it: the simulation, over LDAP, or not.</summary>
     public Reach Reach { get; init; } = Reach.None;
 

@@ -9,19 +9,16 @@ internal static class Entering
 {
     /// <summary>
     /// The memberships that the sign-in of a plan rests on, each with the logon name of who needs it: the members that the
-    /// install puts into the group, and the people of whom it expects that they can sign in.
+    /// install puts into the groups, and the people of whom it expects that they can sign in or have a role.
     /// </summary>
     public static IEnumerable<(string Name, PlannedGrant Grant)> Of(Plan plan)
     {
-        if (plan.SignIn is not { EnterName: { } group } signIn) yield break;
-        var right = AllEngines.Membership(plan.Domain, group);
-        var install = signIn.Install;
-        var names = install.EnterMembers.Concat(install.ExpectedNames).Concat(install.MayEnter is { } one ? [one] : []);
-        foreach (var name in names.Distinct(StringComparer.OrdinalIgnoreCase))
+        foreach (var membership in plan.SignIn?.Memberships ?? [])
         {
-            yield return (name, new PlannedGrant(
-                $"sign-in/{name}/{right.Key}", name, right, null, null, GivenBy.Us, Until.Always, Team.Directory,
-                $"may sign in to {plan.Title}", null, install.At));
+            var right = AllEngines.Membership(plan.Domain, membership.Group);
+            yield return (membership.Member, new PlannedGrant(
+                $"sign-in/{membership.Member}/{right.Key}", membership.Member, right, null, null, GivenBy.Us, Until.Always,
+                Team.Directory, $"may sign in to {plan.Title}", null, plan.SignIn!.Install.At));
         }
     }
 }

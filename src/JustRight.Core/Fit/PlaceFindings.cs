@@ -47,10 +47,7 @@ internal static class PlaceFindings
         if (node < 0 || view.Graph.PrincipalOf(node) is not { } found) yield break;
         var planned = group.Members
             .Select(m => plan.Accounts.FirstOrDefault(a => a.Key == m)?.Name ?? plan.Groups.First(g => g.Key == m).Name)
-            .Concat(plan.SignIn is { } signIn
-                && string.Equals(signIn.EnterName, group.Name, StringComparison.OrdinalIgnoreCase)
-                    ? signIn.Install.EnterMembers
-                    : [])
+            .Concat(plan.SignIn?.Memberships.Where(m => m.Placed && m.GroupKey == group.Key).Select(m => m.Member) ?? [])
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
         foreach (var member in found.Members.Select(view.Graph.IndexOf).Where(m =>
             !planned.Contains(view.Graph.PrincipalOf(m)?.Name ?? "")))

@@ -49,17 +49,19 @@ public static class PasswordPlaces
 
         foreach (var typed in plan.TypedIn) yield return typed;
         if (plan.SignIn is not { } signIn || (signIn.BindLogonName ?? signIn.BindDn) is not { } bind) yield break;
-        var fields = signIn.Wants.Settings.Fields.Where(f => f.Is == SettingKeys.BindPassword).Select(f => f.Name)
-            .DefaultIfEmpty("the bind account's password");
-        foreach (var host in signIn.TypedOn)
-            foreach (var field in fields)
-                yield return new PasswordPlace(
-                    bind, PasswordPlaceKind.SignIn, host, signIn.Wants.Settings.Where, field,
-                    $"nobody can sign in to {plan.Title} until it is typed here")
-                {
-                    Product = plan.Title,
-                    Install = plan.Install,
-                };
+        var named = signIn.Wants.Fields.Any(f => f.Is == SettingKeys.BindPassword);
+        foreach (var file in named ? signIn.Wants.Settings : signIn.Wants.Settings.Take(1))
+            foreach (var host in signIn.HostsOf(file))
+                foreach (var field in named
+                    ? file.Fields.Where(f => f.Is == SettingKeys.BindPassword).Select(f => f.Name)
+                    : ["the bind account's password"])
+                    yield return new PasswordPlace(
+                        bind, PasswordPlaceKind.SignIn, host, file.Where, field,
+                        $"nobody can sign in to {plan.Title} until it is typed here")
+                    {
+                        Product = plan.Title,
+                        Install = plan.Install,
+                    };
     }
 
     /// <summary>Services that run as accounts of the domain, whether a plan knows of them or not.</summary>

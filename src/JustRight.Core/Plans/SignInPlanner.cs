@@ -4,6 +4,7 @@ using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Filters;
 
 namespace JustRight.Core.Plans;
 
@@ -46,90 +47,97 @@ internal static class SignInPlanner
             ? names.Groups.First(g => g.Key == enter)
             : null;
         var before = faults.Count;
-        Fits(sheet, wants, here, directory, account, faults);
-        var both = wants.Security.Where(directory.Offers.ContainsKey).ToList();
+        SignInFits.Check(sheet, wants, here, directory, account, faults);
+        var told = ToldOf(wants, here, directory);
+        var both = wants.Security.Where(told.Offers.ContainsKey).ToList();
         if (both.Count == 0)
             faults.Add(new Fault(
                 "no-way", here.Line("directory"), "sign-in.directory",
                 $"{sheet.Title} and '{directory.Key}' support no common connection.")
             {
-                Found = $"{Words(wants.Security)} and {Words(directory.Offers.Keys)}",
+                Found = $"{Words(wants.Security)} and {Words(told.Offers.Keys)}",
                 Expected = "one of tls, start-tls, plain on both sides",
             });
+        var types = Typed(sheet, wants, here, directory, faults);
+        var roles = SignInRoles.Of(sheet, wants, here, directory, names, faults);
         if (faults.Count > before) return null;
 
-        return new PlannedSignIn(directory, wants, here, both[0], [.. places[wants.Settings.TypedOn].Select(s => s.Host)])
+        return new PlannedSignIn(told, wants, here, both[0])
         {
+            HostsOfPlaces = wants.Settings.Select(s => s.TypedOn).Distinct().ToDictionary(
+                p => p, p => (IReadOnlyList<string>)[.. places[p].Select(s => s.Host)]),
             Domain = estate.Domain,
+            PeopleType = types,
+            Roles = roles,
+            Memberships = SignInRoles.Memberships(wants, here, directory, group, names),
+            FurtherParts = [
+                .. new[] { wants.Only, here.Only }.OfType<string>().Select(FilterParser.Parse),
+                .. new[] { wants.Without, here.Without }.OfType<string>().Select(f => new Filter.Not(FilterParser.Parse(f)))],
             BindLogonName = here.BindAs is null ? account?.Name : null,
             BindDn = here.BindAs ?? account?.Dn,
-            EnterName = group?.Name
-                ?? (here.EnterThrough is { } dn && DistinguishedName.TryParse(dn, out var name) ? name.Parts[0].Value : null),
+            EnterName = group?.Name ?? SignInRoles.NameOf(here.EnterThrough),
             EnterDn = here.EnterThrough ?? group?.Dn,
         };
     }
 
     /// <summary>
-    /// Whether a group of the sheet says who may enter and nothing else, and a group of the directory's own stands for it here:
-    /// then the domain needs none.
+    /// Whether a group of the sheet says who may enter or has a role and nothing else, and groups of the directory's own stand
+    /// for it here: then the domain needs none.
     /// </summary>
     public static bool HasGroupElsewhere(
         PlannedGroup group, Sheet sheet, Estate estate, Install install, IEnumerable<PlannedGrant> grants) =>
-        install.SignIn is { } here && sheet.SignIn?.Enter == group.Key
-        && (here.EnterThrough is not null || estate.PeopleDirectories.Any(d => d.Key == here.Directory && !d.IsOfDomain))
+        install.SignIn is { } here && sheet.SignIn is { } wants && IsElsewhere(group.Key, wants, here, estate)
         && group.Members.Count == 0 && !sheet.Groups.Any(g => g.Members.Contains(group.Key))
             && !grants.Any(g => g.Through == group.Key);
 
-    private static void Fits(
-        Sheet sheet, SheetSignIn wants, InstallSignIn here, PeopleDirectory directory, PlannedAccount? account,
-        List<Fault> faults)
+    private static bool IsElsewhere(string group, SheetSignIn wants, InstallSignIn here, Estate estate)
     {
-        if (!wants.Families.Contains(directory.Family))
+        var roles = wants.Roles.Where(r => r.Group == group).Select(r => here.Roles.FirstOrDefault(h => h.Key == r.Key)).ToList();
+        if (wants.Enter != group && roles.Count == 0) return false;
+        return estate.PeopleDirectories.Any(d => d.Key == here.Directory && !d.IsOfDomain)
+            || ((wants.Enter != group || here.EnterThrough is not null) && roles.TrueForAll(r => r?.Groups.Count > 0));
+    }
+
+    /// <summary>The directory as the product is told of it.</summary>
+    private static PeopleDirectory ToldOf(SheetSignIn wants, InstallSignIn here, PeopleDirectory directory) => directory with
+    {
+        Host = wants.SeveralServers ? directory.Host : directory.SharedName ?? directory.Host,
+        OtherHosts = wants.SeveralServers ? directory.OtherHosts : [],
+        Offers = here.Catalog ? directory.Catalog ?? directory.Offers : directory.Offers,
+        IsCatalog = here.Catalog,
+        PeopleIn = here.PeopleIn.Count > 0 ? here.PeopleIn[0] : directory.PeopleIn,
+        MorePeopleIn = here.PeopleIn.Count > 0 ? [.. here.PeopleIn.Skip(1)] : directory.MorePeopleIn,
+    };
+
+    private static IReadOnlyList<TypedForm> Typed(
+        Sheet sheet, SheetSignIn wants, InstallSignIn here, PeopleDirectory directory, List<Fault> faults)
+    {
+        foreach (var form in here.PeopleType.Where(f => !wants.PeopleType.Contains(f)))
             faults.Add(new Fault(
-                "wrong-family", here.Line("directory"), "sign-in.directory",
-                $"{sheet.Title} cannot use a directory of this family ({wants.At}).")
-            { Found = $"'{directory.Key}'" });
-        if (account is null && here.BindAs is null)
-            faults.Add(new Fault(
-                "missing-key", here.Line("bind-as"), "sign-in.bind-as",
-                $"No account of the plan can bind to '{directory.Key}'.")
+                "wrong-value", here.Line("people-type"), "sign-in.people-type",
+                $"{sheet.Title} does not let people type their {form.Word()} ({wants.At}).")
             {
-                Expected = "bind-as: the distinguished name of an account of that directory",
+                Expected = string.Join(", ", wants.PeopleType.Select(f => f.Word())),
             });
-        if (here.BindAs is not null && wants.BindForm != BindForm.Dn)
+        foreach (var form in here.PeopleType.Where(f => AttributeMap.TypedIn(directory, f) is null))
             faults.Add(new Fault(
-                "wrong-value", here.Line("bind-as"), "sign-in.bind-as",
-                $"{sheet.Title} needs its bind account in another form than its DN ({wants.At}).")
-            {
-                Expected = "an account of the sheet in the estate's own domain",
-            });
-        if (directory.Family != DirectoryFamily.AdLike && wants.BindForm != BindForm.Dn)
+                "wrong-value", here.Line("people-type"), "sign-in.people-type",
+                $"People in '{directory.Key}' have no {form.Word()}."));
+        if (here.PeopleType.Count > 1 && wants.TypedName is null)
             faults.Add(new Fault(
-                "wrong-family", here.Line("directory"), "sign-in.directory",
-                $"'{directory.Key}' accepts only DNs, and {sheet.Title} needs its bind account in another form ({wants.At})."));
-        if (wants.Enter is not null && !directory.IsOfDomain && here.EnterThrough is null)
-            faults.Add(new Fault(
-                "missing-key", here.Line("enter-through"), "sign-in.enter-through",
-                $"{sheet.Title} lets members of a group sign in, and no group of the plan is in '{directory.Key}'.")
-            {
-                Expected = "enter-through: the distinguished name of a group of that directory",
-            });
-        if (here.EnterMembers.Count > 0 && (wants.Enter is null || !directory.IsOfDomain || here.EnterThrough is not null))
-            faults.Add(new Fault(
-                "needless-key", here.Line("enter-members"), "sign-in.enter-members",
-                "The plan has no group for sign-in here, so it can have no members.")
-            {
-                Expected = "a sheet with 'enter', and a directory of the estate's domain",
-            });
-        foreach (var (field, text) in new[] { ("bind-as", here.BindAs), ("enter-through", here.EnterThrough) })
-            if (text is not null && !DistinguishedName.TryParse(text, out _))
-                faults.Add(new Fault(
-                    "not-a-dn", here.Line(field), $"sign-in.{field}",
-                    "This is not a distinguished name.")
-                {
-                    Found = $"'{text}'",
-                    Expected = "a name such as cn=reader,ou=Services,dc=contractors,dc=example",
-                });
+                "wrong-value", here.Line("people-type"), "sign-in.people-type",
+                $"{sheet.Title} looks people up by one attribute: only a filter with a placeholder can look in several (typed-name).")
+            { Expected = "one of them" });
+        if (here.PeopleType.Count > 0) return here.PeopleType;
+        if (wants.PeopleType.FirstOrDefault(f => AttributeMap.TypedIn(directory, f) is not null, (TypedForm)(-1)) is >= 0 and var first)
+            return [first];
+        faults.Add(new Fault(
+            "wrong-family", here.Line("directory"), "sign-in.directory",
+            $"What people type in {sheet.Title} is nothing that '{directory.Key}' has ({wants.At}).")
+        {
+            Found = string.Join(", ", wants.PeopleType.Select(f => f.Word())),
+        });
+        return [];
     }
 
     private static string Words(IEnumerable<WireSecurity> ways) => string.Join(", ", ways.Order().Select(w => w.Word()));

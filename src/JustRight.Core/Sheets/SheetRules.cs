@@ -1,3 +1,4 @@
+using System.Globalization;
 using JustRight.Core.Conditions;
 using JustRight.Core.Faults;
 using JustRight.Core.Passwords;
@@ -249,31 +250,89 @@ public static class SheetRules
                     "wrong-value", signIn.Line("bind.account"), "sign-in.bind.account",
                     $"'{account}' has other duties besides the bind.")
                 { Expected = "an account with works-as: bind" });
+            if (signIn.BindAccount is not null && signIn.BindsAs == BindsAs.Person)
+                _faults.Add(new Fault(
+                    "needless-key", signIn.Line("bind.account"), "sign-in.bind.account",
+                    "A product that binds as the person who signs in has no account of its own."));
+            if (signIn.BindsAs == BindsAs.Person && signIn.TypedName is null)
+                _faults.Add(new Fault(
+                    "missing-key", signIn.Line("bind.who"), "sign-in.typed-name",
+                    "A name to bind with needs the product's placeholder for what a person types.")
+                { Expected = "typed-name: such as {0}" });
             if (signIn.Enter is { } enter)
                 Known("unknown-group", enter, _groups.Keys, signIn.Line("enter"), "sign-in.enter", "a group of this sheet");
-            var settings = signIn.Settings;
-            if (Known(
-                "unknown-place", settings.TypedOn, _places.Keys, signIn.Line("settings.typed-on"), "sign-in.settings.typed-on",
-                "a place of this sheet")
-                && _places[settings.TypedOn].Kind != PlaceKind.Host)
-                _faults.Add(new Fault(
-                    "wrong-place", signIn.Line("settings.typed-on"), "sign-in.settings.typed-on",
-                    "Settings are typed on hosts.")
-                { Expected = "a host" });
-            for (var i = 0; i < settings.Fields.Count; i++)
-            {
-                var field = settings.Fields[i];
-                if (field.Is is { } key)
+            foreach (var role in signIn.Roles)
+                if (role.Group is { } group)
                     Known(
-                        "unknown-value", key, SettingKeys.All.Select(k => k.Key), field.At, $"sign-in.settings.fields[{i}].is",
-                        "a neutral name of a setting");
-                if (field.Is == SettingKeys.SignInFilter && signIn.TypedName is null)
-                    _faults.Add(new Fault(
-                        "missing-key", field.At, "sign-in.typed-name",
-                        "A filter for the typed name needs the product's placeholder.")
-                    { Expected = "typed-name: such as {0}" });
-            }
+                        "unknown-group", group, _groups.Keys, role.At, $"sign-in.roles.{role.Key}.group", "a group of this sheet");
+            for (var i = 0; i < signIn.Settings.Count; i++)
+                CheckSettings(
+                    signIn, signIn.Settings[i],
+                    signIn.Settings.Count == 1 ? "sign-in.settings" : string.Create(
+                        CultureInfo.InvariantCulture, $"sign-in.settings[{i}]"));
         }
+
+        private void CheckSettings(SheetSignIn signIn, SheetSettings settings, string at)
+        {
+            var typedOn = settings.Line("typed-on");
+            if (Known("unknown-place", settings.TypedOn, _places.Keys, typedOn, $"{at}.typed-on", "a place of this sheet")
+                && _places[settings.TypedOn].Kind != PlaceKind.Host)
+                _faults.Add(new Fault("wrong-place", typedOn, $"{at}.typed-on", "Settings are typed on hosts.")
+                {
+                    Expected = "a host",
+                });
+            for (var i = 0; i < settings.Fields.Count; i++)
+                CheckField(signIn, settings.Fields[i], string.Create(CultureInfo.InvariantCulture, $"{at}.fields[{i}]"));
+        }
+
+        private void CheckField(SheetSignIn signIn, SettingsField field, string at)
+        {
+            if (field.Is is not { } key)
+            {
+                if (field.Role is not null) Needless(field, at, "role", "A fixed text is about no role.");
+                return;
+            }
+
+            if (!Known(
+                "unknown-value", key, SettingKeys.All.Select(k => k.Key), field.At, $"{at}.is", "a neutral name of a setting"))
+                return;
+            if (key == SettingKeys.SignInFilter && signIn.TypedName is null)
+                _faults.Add(new Fault(
+                    "missing-key", field.At, "sign-in.typed-name",
+                    "A filter for the typed name needs the product's placeholder.")
+                { Expected = "typed-name: such as {0}" });
+            if (field.Role is { } role)
+            {
+                Known(
+                    "unknown-role", role, signIn.Roles.Select(r => r.Key), field.At, $"{at}.role", "a role of this sheet");
+                if (!SettingKeys.OfRole.Contains(key)) Needless(field, at, "role", $"'{key}' is about no role.");
+            }
+            else if (SettingKeys.OfRole.Contains(key))
+            {
+                _faults.Add(new Fault("missing-key", field.At, $"{at}.role", $"'{key}' is said of a role.")
+                {
+                    Expected = "role: a role of this sheet",
+                });
+            }
+
+            if (field.Milliseconds && !SettingKeys.Seconds.Contains(key))
+                Needless(field, at, "unit", $"'{key}' is no number of seconds.");
+            var fits = field.As switch
+            {
+                ValueKind.Text => true,
+                ValueKind.Number => SettingKeys.Numbers.Contains(key),
+                ValueKind.YesNo => SettingKeys.YesNo.Contains(key) && field.Words.Count == 0,
+                ValueKind.List => SettingKeys.Several.Contains(key),
+            };
+            if (!fits)
+                _faults.Add(new Fault("wrong-value", field.At, $"{at}.as", $"'{key}' is not of that kind.")
+                {
+                    Expected = "text; number for numbers, boolean for yes or no without words of the product, list for what has several values",
+                });
+        }
+
+        private void Needless(SettingsField field, string at, string key, string text) =>
+            _faults.Add(new Fault("needless-key", field.At, $"{at}.{key}", text));
 
         private bool Known(string code, string word, IEnumerable<string> known, Origin at, string field, string expected)
         {

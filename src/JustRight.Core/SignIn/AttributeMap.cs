@@ -1,5 +1,6 @@
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.SignIn;
 
@@ -17,37 +18,92 @@ public sealed record AttributeMap(
     string PeopleClass, string LogonName, string DisplayName, string UniqueId, string? MemberOf, string GroupClass,
     string GroupName, string Member, bool MemberIsName)
 {
-    /// <summary>A person's mail address; the same in both families, as are the next two.</summary>
-    public const string Mail = "mail";
+    /// <summary>The attributes of people that products ask for, by neutral name; null where the family has none.</summary>
+    private static readonly IReadOnlyList<(string Key, string? AdLike, string? InetOrgPerson)> OfPeople =
+    [
+        (SettingKeys.DisplayName, "displayName", "cn"),
+        (SettingKeys.GivenName, "givenName", "givenName"),
+        (SettingKeys.Surname, "sn", "sn"),
+        (SettingKeys.Mail, "mail", "mail"),
+        (SettingKeys.UniqueId, "objectGUID", "entryUUID"),
+        (SettingKeys.UserPrincipalName, "userPrincipalName", null),
+        (SettingKeys.Phone, "telephoneNumber", "telephoneNumber"),
+        (SettingKeys.Mobile, "mobile", "mobile"),
+        (SettingKeys.Photo, "thumbnailPhoto", "jpegPhoto"),
+        (SettingKeys.Language, "preferredLanguage", "preferredLanguage"),
+        (SettingKeys.Department, "department", "departmentNumber"),
+        (SettingKeys.Company, "company", "o"),
+        (SettingKeys.Office, "physicalDeliveryOfficeName", "physicalDeliveryOfficeName"),
+        (SettingKeys.JobTitle, "title", "title"),
+        (SettingKeys.Manager, "manager", "manager"),
+        (SettingKeys.EmployeeNumber, "employeeID", "employeeNumber"),
+        (SettingKeys.Description, "description", "description"),
+    ];
 
-    /// <summary>A person's given name.</summary>
-    public const string GivenName = "givenName";
+    /// <summary>The neutral names of the attributes of people, which an estate may keep elsewhere.</summary>
+    public static IEnumerable<string> Keys => OfPeople.Select(a => a.Key).Prepend(SettingKeys.LogonName);
 
-    /// <summary>A person's surname.</summary>
-    public const string Surname = "sn";
+    /// <summary>The neutral names of those attributes that the sign-in itself does not need.</summary>
+    public static IEnumerable<string> FurtherKeys =>
+        OfPeople.Select(a => a.Key).SkipWhile(k => k != SettingKeys.UserPrincipalName);
+
+    /// <summary>The attribute that a directory keeps something in; null where its family has none.</summary>
+    /// <param name="key">A neutral name, one of <see cref="Keys"/>.</param>
+    public static string? AttributeOf(PeopleDirectory directory, string key)
+    {
+        if (directory.Attributes.TryGetValue(key, out var own)) return own;
+        var adLike = directory.Family == DirectoryFamily.AdLike;
+        if (key == SettingKeys.LogonName) return adLike ? "sAMAccountName" : "uid";
+        var (_, inAdLike, inInetOrgPerson) = OfPeople.First(a => a.Key == key);
+        return adLike ? inAdLike : inInetOrgPerson;
+    }
+
+    /// <summary>The attribute that holds what people type; null where the family has none.</summary>
+    public static string? TypedIn(PeopleDirectory directory, TypedForm form) => form switch
+    {
+        TypedForm.LogonName => AttributeOf(directory, SettingKeys.LogonName),
+        TypedForm.Upn => AttributeOf(directory, SettingKeys.UserPrincipalName),
+        TypedForm.Mail => AttributeOf(directory, SettingKeys.Mail),
+        TypedForm.ShortName => directory.IsOfDomain ? AttributeOf(directory, SettingKeys.LogonName) : null,
+    };
 
     /// <summary>The map of a directory.</summary>
     public static AttributeMap Of(PeopleDirectory directory)
     {
+        var (logonName, shown, id) = (
+            AttributeOf(directory, SettingKeys.LogonName)!, AttributeOf(directory, SettingKeys.DisplayName)!,
+            AttributeOf(directory, SettingKeys.UniqueId)!);
         if (directory.Family == DirectoryFamily.AdLike)
-            return new AttributeMap(
-                "user", "sAMAccountName", "displayName", "objectGUID", "memberOf", "group", "cn", "member", true);
+            return new AttributeMap("user", logonName, shown, id, "memberOf", "group", "cn", "member", true);
         var (groupClass, member) = directory.Groups switch
         {
             GroupKind.GroupOfUniqueNames => ("groupOfUniqueNames", "uniqueMember"),
             GroupKind.PosixGroup => ("posixGroup", "memberUid"),
-            _ => ("groupOfNames", "member"),
+            GroupKind.GroupOfNames => ("groupOfNames", "member"),
+            GroupKind.Group => ("group", "member"),
         };
         return new AttributeMap(
-            "inetOrgPerson", "uid", "cn", "entryUUID", directory.BackLink ? "memberOf" : null, groupClass, "cn", member,
+            "inetOrgPerson", logonName, shown, id, directory.BackLink ? "memberOf" : null, groupClass, "cn", member,
             directory.Groups != GroupKind.PosixGroup);
     }
 
     /// <summary>The attributes that a survey of people and groups reads, so that filters can be tried against it.</summary>
-    public static IReadOnlyList<string> Surveyed(DirectoryFamily family) => family == DirectoryFamily.AdLike
-        ? ["objectClass", "objectCategory", "cn", "name", "sAMAccountName", "userPrincipalName", "displayName", "givenName", "sn", "mail", "memberOf", "member", "userAccountControl", "groupType", "isCriticalSystemObject",
-            "description", "department", "title", "company", "employeeID", "primaryGroupID", "distinguishedName"]
-        : [
-            "objectClass", "cn", "uid", "displayName", "givenName", "sn", "mail", "memberOf", "member", "uniqueMember",
-            "memberUid", "description", "ou", "o", "title", "employeeNumber", "employeeType", "uidNumber", "gidNumber"];
+    public static IReadOnlyList<string> Surveyed(PeopleDirectory directory) =>
+    [
+        .. (directory.Family == DirectoryFamily.AdLike ? OfAdLike : OfInetOrgPerson)
+            .Concat(directory.Attributes.Values).Distinct(StringComparer.OrdinalIgnoreCase),
+    ];
+
+    private static readonly IReadOnlyList<string> OfAdLike =
+    [
+        "objectClass", "objectCategory", "cn", "name", "sAMAccountName", "userPrincipalName", "displayName", "givenName", "sn",
+        "mail", "memberOf", "member", "userAccountControl", "groupType", "isCriticalSystemObject", "description", "department",
+        "title", "company", "employeeID", "primaryGroupID", "distinguishedName",
+    ];
+
+    private static readonly IReadOnlyList<string> OfInetOrgPerson =
+    [
+        "objectClass", "cn", "uid", "displayName", "givenName", "sn", "mail", "memberOf", "member", "uniqueMember",
+        "memberUid", "description", "ou", "o", "title", "employeeNumber", "employeeType", "uidNumber", "gidNumber",
+    ];
 }

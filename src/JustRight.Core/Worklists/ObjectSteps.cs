@@ -61,13 +61,12 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
 
     private void EnterMembers()
     {
-        if (_plan.SignIn is not { EnterName: { } enter } signIn) return;
-        if (_plan.Groups.FirstOrDefault(g => g.Name == enter) is not { } group) return; // it is another directory's
-        foreach (var member in signIn.Install.EnterMembers.Where(m => !IsIn(m, enter)))
+        foreach (var (key, group, member, _, at) in
+            _plan.SignIn?.Memberships.Where(m => m.Placed && !IsIn(m.Member, m.Group)) ?? [])
         {
             var blocked = view.Graph.IndexOf(member) < 0 ? $"there is no {member} in {_plan.Domain}" : null;
-            var (change, why) = (new AddMember(_plan.Domain, enter, member), $"may sign in to {_plan.Title}");
-            steps.Add(StepOrder.Members, change, group.Key, why, blocked, signIn.Install.Line("enter-members"));
+            var (change, why) = (new AddMember(_plan.Domain, group, member), $"may sign in to {_plan.Title}");
+            steps.Add(StepOrder.Members, change, key, why, blocked, at);
         }
     }
 

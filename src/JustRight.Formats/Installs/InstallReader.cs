@@ -52,7 +52,7 @@ public static class InstallReader
                 n => new NeverExpires(
                     n.Value.Text("why"), n.Value.Text("by"), Day(n.Value, $"never-expires.{n.Key.Text}.review-by", faults),
                     n.Value.At)),
-        SignIn = root["sign-in"] is YamlNode.Mapping signIn ? InstallSignInSection.Read(signIn) : null,
+        SignIn = root["sign-in"] is YamlNode.Mapping signIn ? InstallSignInSection.Read(signIn, faults) : null,
     };
 
     private static DateOnly Day(YamlNode.Mapping map, string field, List<Fault> faults)

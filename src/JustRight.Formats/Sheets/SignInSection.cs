@@ -10,8 +10,12 @@ namespace JustRight.Formats.Sheets;
 /// <summary>The section <c>sign-in</c> of a sheet.</summary>
 internal static class SignInSection
 {
+    private const string Keeps = "kept", Disables = "disabled", Removes = "removed";
     private static readonly string[] Families = ["ad-like", "inetorgperson"];
-    private static readonly string[] Forms = ["list", "ini", "env", "json", "xml", "properties"];
+    private static readonly string[] WhoBinds = ["account", "person", "certificate"];
+    private static readonly string[] BindForms = ["dn", "upn", "short-name"];
+    private static readonly string[] Bases = ["separate", "one", "several"];
+    private static readonly string[] Nested = ["no", "by-filter", "by-product"];
 
     /// <summary>Its shape.</summary>
     public static readonly Shape.Map Shape = new("how people sign in with their directory account", [
@@ -20,9 +24,14 @@ internal static class SignInSection
             new Shape.List(
                 "the families of directory that the product supports", new Shape.Text("a family", null, null, Families), true),
             true),
-        new("bind", new Shape.Map("the bind account", [
+        new("bind", new Shape.Map("as whom the product binds before it searches", [
             new("account", new Shape.Text("the account of this sheet; without it, the install names one of the directory's own")),
-            new("as", new Shape.Text("the form of its name", null, null, ["dn", "upn", "short-name"]), true),
+            new("as", new Shape.Text("the form of the name", null, null, BindForms), true),
+            new(
+                "who",
+                new Shape.Text(
+                    "an account of its own (the default), the person who signs in, or whoever its certificate stands for", null,
+                    null, WhoBinds)),
         ]), true),
         new(
             "security",
@@ -30,10 +39,35 @@ internal static class SignInSection
                 "the connections that the product supports, best first",
                 new Shape.Text("a way", null, null, WireSecurityWords.All), true),
             true),
-        new("bases", new Shape.Text("whether it has separate bases for people and for groups", null, null, ["one", "separate"])),
+        new("servers", new Shape.Text("whether it takes several servers and asks the next one", null, null, ["one", "several"])),
+        new("bases", new Shape.Text("what it knows of bases; separate by default", null, null, Bases)),
+        new(
+            "depth",
+            new Shape.List(
+                "how far its searches can look; subtree by default",
+                new Shape.Text("a depth", null, null, SearchDepthWords.All), true)),
         new("enter", new Shape.Text("the group of this sheet whose members may sign in")),
-        new("nested-groups", new Shape.Text("who follows groups inside groups", null, null, ["no", "by-filter", "by-product"])),
-        new("typed-name", new Shape.Text("the product's placeholder for the typed name in its filter")),
+        new("nested-groups", new Shape.Text("who follows groups inside groups", null, null, Nested)),
+        new(
+            "primary-group",
+            new Shape.Text("whether the primary group counts; not counted by default", null, null, ["counted", "not-counted"])),
+        new("only", new Shape.Text("what else people must match: a filter [RFC 4515]")),
+        new("without", new Shape.Text("whom the product never lets in: a filter [RFC 4515]")),
+        new(
+            "people-type",
+            new Shape.List(
+                "what people may type for their name, most usual first; logon-name by default",
+                new Shape.Text("a form", null, null, TypedFormWords.All), true)),
+        new("typed-name", new Shape.Text("the product's placeholder for the typed name")),
+        new(
+            "who-left",
+            new Shape.Text(
+                "for a product that reads people by a sync, not at each sign-in: what becomes there of people who left", null, null,
+                [Keeps, Disables, Removes])),
+        new("roles", Words.Named("what people may be in the product, by a key of yours", new Shape.Map("a role", [
+            new("called", new Shape.Text("the product's own name for it"), true),
+            new("group", new Shape.Text("the group of this sheet whose members have it; without it, the install names groups")),
+        ]))),
         new("groups", new Shape.Map("which groups an administrator sees when choosing one", [
             new("names-start", new Shape.List("what their names start with", new Shape.Text("a beginning"), true)),
             new("built-in", new Shape.YesNo("whether the domain's built-in groups are shown too")),
@@ -41,31 +75,7 @@ internal static class SignInSection
         new(
             "page-size",
             new Shape.Number("the page size of the product's searches; without it, the product does not page", 1, 100_000)),
-        new("settings", new Shape.Map("where and how the settings are entered", [
-            new("typed-on", new Shape.Text("the host place"), true),
-            new("file", new Shape.Text("the file that holds the settings")),
-            new("page", new Shape.Text("the page on which the settings are typed")),
-            new("form", new Shape.Text("for a file: its format", null, null, Forms)),
-            new("fields", new Shape.List("the product's settings, in their order", new Shape.Map("a setting", [
-                new(
-                    "name",
-                    new Shape.Text("the product's own name for it; a slash means a section in ini, an object in json, an element in xml"),
-                    true),
-                new("is", new Shape.Text("the neutral name of the value")),
-                new("text", new Shape.Text("a fixed text")),
-                new(
-                    "words",
-                    new Shape.Named(
-                        "the product's own words for some values", "[a-z][a-z-]*", "a value such as start-tls",
-                        new Shape.Text("the product's word"))),
-            ])
-            {
-                ExactlyOneOf = ["is", "text"],
-            }), true),
-        ])
-        {
-            ExactlyOneOf = ["file", "page"],
-        }, true),
+        new("settings", new Shape.List("where and how the settings are entered: a file or a page, or several", SettingsSection.Shape, true), true),
     ]);
 
     /// <summary>Reads it.</summary>
@@ -75,61 +85,47 @@ internal static class SignInSection
         return new SheetSignIn(
             [.. map.List("families").Select(f => f == Families[0] ? DirectoryFamily.AdLike : DirectoryFamily.InetOrgPerson)],
             bind.TextOrNull("account"),
-            bind.Text("as") switch { "upn" => BindForm.Upn, "short-name" => BindForm.ShortName, _ => BindForm.Dn },
+            (BindForm)Array.IndexOf(BindForms, bind.Text("as")),
             [.. map.List("security").Select(w => (WireSecurity)WireSecurityWords.All.ToList().IndexOf(w))],
-            map.TextOr("bases", "separate") == "one",
+            (ProductBases)Array.IndexOf(Bases, map.TextOr("bases", Bases[0])),
             map.TextOrNull("enter"),
-            map.TextOr(
-                "nested-groups",
-                "no") switch
-            {
-                "by-filter" =>
-                    NestedGroups.ByFilter,
-                "by-product" => NestedGroups.ByProduct,
-                _ => NestedGroups.No
-            },
+            (NestedGroups)Array.IndexOf(Nested, map.TextOr("nested-groups", Nested[0])),
             map.TextOrNull("typed-name"),
             map["groups"] is YamlNode.Mapping groups
                 ? new SheetGroupList(groups.List("names-start"), groups.YesNo("built-in"), groups.At)
                 : null,
             map.NumberOrNull("page-size"),
-            Settings((YamlNode.Mapping)map["settings"]!, faults),
+            SettingsSection.Read(map["settings"]!, faults),
             map.At)
         {
             Lines = Lines(map, "").ToDictionary(),
+            BindsAs = (BindsAs)Array.IndexOf(WhoBinds, bind.TextOr("who", WhoBinds[0])),
+            SeveralServers = map.TextOr("servers", "one") == "several",
+            Depths = map["depth"] is null ? [SearchDepth.Subtree] : [.. map.List("depth").Select(SearchDepthWords.Of)],
+            PeopleType = map["people-type"] is null
+                ? [TypedForm.LogonName]
+                : [.. map.List("people-type").Select(TypedFormWords.Of)],
+            CountsPrimaryGroup = map.TextOr("primary-group", "not-counted") == "counted",
+            Only = FilterText.Read(map, "only", "sign-in.only", faults),
+            Without = FilterText.Read(map, "without", "sign-in.without", faults),
+            Reading = map.TextOrNull("who-left") switch
+            {
+                Keeps => PeopleReading.SyncKeeps,
+                Disables => PeopleReading.SyncDisables,
+                Removes => PeopleReading.SyncRemoves,
+                _ => PeopleReading.AtSignIn,
+            },
+            Roles = map["roles"] is YamlNode.Mapping roles
+                ? [.. roles.Entries.Select(r => Role(r.Key, (YamlNode.Mapping)r.Value))]
+                : [],
         };
     }
+
+    private static SheetRole Role(YamlNode.Scalar key, YamlNode.Mapping map) =>
+        new(key.Text, map.Text("called"), map.TextOrNull("group"), key.At);
 
     private static IEnumerable<KeyValuePair<string, Origin>> Lines(YamlNode.Mapping map, string path) =>
         map.Entries.SelectMany(e =>
             (e.Value is YamlNode.Mapping inner ? Lines(inner, path + e.Key.Text + ".") : [])
                 .Prepend(new(path + e.Key.Text, e.Value.At)));
-
-    private static SignInSettings Settings(YamlNode.Mapping map, List<Fault> faults)
-    {
-        if (map["page"] is not null && map["form"] is { } needless)
-            faults.Add(new Fault(
-                "needless-key", needless.At, "sign-in.settings.form",
-                "A page is a list to type: 'form' is only for a file.")
-            { Expected = "file" });
-        if (map["file"] is not null && map["form"] is null)
-            faults.Add(new Fault(
-                "missing-key", map.At, "sign-in.settings.form",
-                "The format of the file is missing.")
-            { Expected = "form: " + string.Join(", ", Forms.Skip(1)) });
-        var form = (SettingsForm)Math.Max(0, Array.IndexOf(Forms, map.TextOr("form", "list")));
-        if (SettingsFile.WhatIsWrong(form, [.. map.Maps("fields").Select(f => f.Text("name"))]) is { } wrong)
-            faults.Add(new Fault(
-                "wrong-value", map["fields"]!.At, "sign-in.settings.fields",
-                $"These names cannot be used together in such a file: {wrong}."));
-        return new SignInSettings(
-            map.Text("typed-on"),
-            map.TextOrNull("file") ?? map.Text("page"),
-            form,
-            [.. map.Maps("fields").Select(f =>
-                new SettingsField(
-                    f.Text("name"), f.TextOrNull("is"), f.TextOrNull("text"),
-                    f.Texts("words").ToDictionary(w => w.Key.Text, w => w.Value.Text), f.At))],
-            map.At);
-    }
 }

@@ -1,8 +1,5 @@
 using System.Globalization;
 using System.Text;
-using System.Text.Encodings.Web;
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using JustRight.Core.Sheets;
@@ -16,21 +13,34 @@ namespace JustRight.Formats.SignIn;
 /// </summary>
 public static partial class SettingsFile
 {
-    private static readonly JsonSerializerOptions Json = new()
-    {
-        WriteIndented = true,
-        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
-    };
-
     /// <summary>The text of the file, or of the list to type, with a line end at its end.</summary>
-    public static string Write(SettingsForm form, IReadOnlyList<FilledField> fields) => form switch
+    public static string Write(SheetSettings settings, IReadOnlyList<FilledField> fields) => settings.Form switch
     {
-        SettingsForm.Ini => Ini(fields),
+        SettingsForm.List => List(fields),
+        SettingsForm.Ini => IniText.Write(fields, settings.Ini),
         SettingsForm.Env => Lines(fields, f => $"{f.Name}='{f.Value!.Replace("'", "'\\''", StringComparison.Ordinal)}'"),
-        SettingsForm.Json => JsonText(fields),
+        SettingsForm.Json => TypedText.Json(fields),
         SettingsForm.Xml => Xml(fields),
         SettingsForm.Properties => Lines(fields, f => $"{Escaped(f.Name, true)}={Escaped(f.Value!, false)}"),
-        _ => List(fields),
+        SettingsForm.Yaml => TypedText.Yaml(fields),
+    };
+
+    /// <summary>
+    /// What cannot be written so that the product reads it as it is meant, by the field, with the reason: it is left out of the
+    /// file.
+    /// </summary>
+    public static IEnumerable<(FilledField Field, string Why)> Refused(SheetSettings settings, IReadOnlyList<FilledField> fields)
+    {
+        foreach (var field in fields)
+            if (WhyNot(settings, field.Value) is { } why) yield return (field, why);
+    }
+
+    private static string? WhyNot(SheetSettings settings, string? value) => settings.Form switch
+    {
+        SettingsForm.Ini => IniText.WhyNot(value, settings.Ini),
+        SettingsForm.Env or SettingsForm.Xml =>
+            value?.Any(IsControl) == true ? "it has a control character, which such a file cannot hold" : null,
+        SettingsForm.List or SettingsForm.Json or SettingsForm.Properties or SettingsForm.Yaml => null,
     };
 
     /// <summary>What is wrong with the names of fields for a form; null when nothing is.</summary>
@@ -46,12 +56,12 @@ public static partial class SettingsFile
                     !n.Split('/').All(p => ElementName().IsMatch(p))) is { } bad ? $"'{bad}' is not a path of elements"
                 : names.Select(n => n.Split('/')[0]).Distinct()
                     .Count() > 1 ? "all names must begin with the same element" : Inside(names),
-            SettingsForm.Json => Inside(names),
+            SettingsForm.Json or SettingsForm.Yaml => Inside(names) ?? TypedText.WhatIsWrong(names),
             SettingsForm.Ini =>
                 names.FirstOrDefault(n => n.Count(c => c == '/') > 1 || n.AsSpan().ContainsAny("=[]\n")) is { } bad
                     ? $"'{bad}' is no section/name"
                     : null,
-            _ => null,
+            SettingsForm.List or SettingsForm.Properties => null,
         };
     }
 
@@ -60,6 +70,8 @@ public static partial class SettingsFile
         names.FirstOrDefault(n => names.Any(m => m.StartsWith(n + "/", StringComparison.Ordinal))) is { } both
             ? $"'{both}' is both a value and a section"
             : null;
+
+    private static bool IsControl(char c) => char.IsControl(c) && c is not '\n' and not '\t';
 
     private static string Lines(IReadOnlyList<FilledField> fields, Func<FilledField, string> line)
     {
@@ -77,38 +89,6 @@ public static partial class SettingsFile
                 string.Create(CultureInfo.InvariantCulture, $"{f.Name.PadRight(width)}  {f.Value ?? "(not known yet)"}\n")));
     }
 
-    private static string Ini(IReadOnlyList<FilledField> fields)
-    {
-        var text = new StringBuilder();
-        foreach (var section in fields.GroupBy(f => f.Name.Contains(
-            '/', StringComparison.Ordinal) ? f.Name.Split('/')[0] : "").OrderBy(s => s.Key.Length > 0))
-        {
-            if (text.Length > 0) text.Append('\n');
-            if (section.Key.Length > 0) text.Append(CultureInfo.InvariantCulture, $"[{section.Key}]\n");
-            foreach (var field in section)
-            {
-                var name = field.Name[(field.Name.IndexOf('/', StringComparison.Ordinal) + 1)..];
-                text.Append(field.Value is null ? $"; {name}: not known yet\n" : $"{name} = {field.Value}\n");
-            }
-        }
-
-        return text.ToString();
-    }
-
-    private static string JsonText(IReadOnlyList<FilledField> fields)
-    {
-        var root = new JsonObject();
-        foreach (var field in fields)
-        {
-            var path = field.Name.Split('/');
-            var at = root;
-            foreach (var part in path[..^1]) at = (JsonObject)(at[part] ??= new JsonObject());
-            at[path[^1]] = field.Value;
-        }
-
-        return root.ToJsonString(Json) + "\n";
-    }
-
     private static string Xml(IReadOnlyList<FilledField> fields)
     {
         XElement? root = null;
@@ -123,7 +103,7 @@ public static partial class SettingsFile
                 at = next;
             }
 
-            if (field.Value is null) at.Add(new XComment(" not known yet "));
+            if (field.Value is null || field.Value.Any(IsControl)) at.Add(new XComment(" not known yet "));
             else at.Value = field.Value;
         }
 

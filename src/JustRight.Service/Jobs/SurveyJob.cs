@@ -78,7 +78,7 @@ internal sealed class SurveyJob(
         var plans = await fitService.PlansOfAsync(estate.Name, cancel);
         var names = plans.SelectMany(p =>
             p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name))
-                .Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? []))
+                .Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Memberships.Where(m => m.Placed).Select(m => m.Member) ?? []))
             .ToList();
         names.AddRange(plans.SelectMany(p => p.Grants).Select(g => g.Right.DomainGroup).OfType<string>());
         names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a =>

@@ -3,6 +3,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Plans;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Settings;
+using JustRight.Formats.SignIn;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
 using JustRight.Service.Passwords;
@@ -37,8 +38,13 @@ internal sealed class SignInService(
         if (signIn is null) return null;
         var settings = SettingsMaker.Make(signIn);
         var kept = await people.FindAsync(estate.Name, signIn.Directory.Key, cancel);
-        var findings = SettingsChecks.Check(
-            signIn, settings, kept?.Snapshot.Unread is null ? kept?.Table : null, kept?.Snapshot.Unread);
+        IReadOnlyList<SettingsFinding> findings =
+        [
+            .. settings.Files.SelectMany(f =>
+                SettingsFile.Refused(f.Is, f.Fields).Select(r => CannotBeWritten(f, r.Field, r.Why))),
+            .. SettingsChecks.Check(
+                signIn, settings, kept?.Snapshot.Unread is null ? kept?.Table : null, kept?.Snapshot.Unread),
+        ];
         var bind = signIn.BindLogonName ?? signIn.BindDn;
         var places = (await passwords.ReadAsync(estate, cancel)).Places.Where(p =>
             string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase))
@@ -46,6 +52,10 @@ internal sealed class SignInService(
         return SignInViews.Of(
             plan, signIn, settings, findings, [.. places], kept?.Snapshot, await LatestSignInTestAsync(install, cancel));
     }
+
+    private static SettingsFinding CannotBeWritten(FilledFile file, FilledField field, string why) => new(
+        "cannot-be-written", FindingWeight.Wrong, field.Key, $"The value of {field.Name} is left out of {file.Is.Where}: {why}.",
+        "Say in the sheet how the product reads such a file, or type the value in by hand.");
 
     private async Task<SignInTestView?> LatestSignInTestAsync(string install, CancellationToken cancel)
     {

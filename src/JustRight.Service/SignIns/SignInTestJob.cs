@@ -34,7 +34,8 @@ internal sealed class SignInTestJob(
         // The searches block: they belong on a thread of their own.
         var test = await Task.Run(
             () => SignInTestRunner.RunAsync(
-                job.Subject, signIn.Directory.Reach == Reach.Simulation, signIn, directory, passwords, time, watcher, cancel),
+                job.Subject, signIn.Directory.Reach == Reach.Simulation, signIn, directory, passwords, time, watcher, cancel,
+                at: host => connectors.OpenPeople(estate, signIn.Directory with { Host = host })),
             cancel);
         var view = SignInViews.Of(job.Id, test);
         job.ResultJson = StoredJson.Write(view);

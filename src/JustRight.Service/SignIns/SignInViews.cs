@@ -9,7 +9,6 @@ using JustRight.Core.SignIn.SignInTests;
 using JustRight.Core.Surveys;
 using JustRight.Formats.SignIn;
 using JustRight.Service.Storage;
-using SignInSettings = JustRight.Core.SignIn.Settings.SignInSettings;
 
 namespace JustRight.Service.SignIns;
 
@@ -20,22 +19,27 @@ internal static class SignInViews
         Plan plan, PlannedSignIn signIn, SignInSettings settings, IReadOnlyList<SettingsFinding> findings,
         IReadOnlyList<PasswordPlaceView> places, PeopleSnapshot? people, SignInTestView? test)
     {
-        var asked = signIn.Wants.Settings;
         return new SignInView(
             plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Simulation, signIn.Directory.Key,
             Family(signIn.Directory), signIn.Directory.Host,
-            signIn.TypedOn, asked.Where, asked.Form.Word(), SettingsFile.Write(asked.Form, settings.Fields),
             $"people who {FilterWords.Of(settings.People)}", settings.Groups is null
                 ? null
                 : $"groups that {FilterWords.Of(settings.Groups)}",
             [.. settings.Settings.Select(s =>
                 new SignInSettingView(s.Key, SettingKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
-            [.. settings.Fields.Select(f => new SignInFieldView(f.Name, f.Value, f.Key, f.IsReference))],
+            [.. settings.Files.Select(f => Of(f, settings))],
+            [.. signIn.Roles.Select(r =>
+                new SignInRoleView(r.Key, r.Called, [.. r.Groups.Select(g => g.Dn ?? g.Name)], r.Person))],
             [.. findings.Select(f =>
                 new SettingsFindingView(f.Code, f.Weight.Word(), f.Key, f.Text, f.Fix))],
             places,
             people is { Unread: null } ? people.ReadAt : null, test);
     }
+
+    private static SignInFileView Of(FilledFile file, SignInSettings settings) => new(
+        file.TypedOn, file.Is.Where, file.Is.Form.Word(), SettingsFile.Write(file.Is, file.Fields),
+        [.. file.Fields.Select(f => new SignInFieldView(
+            f.Name, f.Value, f.Key, f.IsReference, f.Key is null ? null : settings.Find(f.Key, f.Role)?.Because))]);
 
     public static string Family(Core.Estates.PeopleDirectory directory) =>
         directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";

@@ -4,9 +4,10 @@ using Microsoft.EntityFrameworkCore.Diagnostics;
 namespace JustRight.Service.Storage;
 
 /// <summary>
-/// Lets one connection open after the other. The pool of Microsoft.Data.Sqlite (10.0.10) marks a connection as in use before it notes
-/// for whom: another thread that looks for forgotten connections between the two takes it for one, and gives it out a second time.
-/// Then two requests work on one connection, in one transaction. It looks for them only while one is opened, so that this is enough.
+/// Lets one connection open after the other. The pool of Microsoft.Data.Sqlite (10.0.10) marks a connection as in use before
+/// it notes for whom: another thread that looks for forgotten connections between the two takes it for one, and gives it out a
+/// second time. Then two requests work on one connection, in one transaction. It looks for them only while one is opened, so
+/// that this is enough.
 /// </summary>
 public sealed class OneOpensAtATime : DbConnectionInterceptor
 {
@@ -21,7 +22,8 @@ public sealed class OneOpensAtATime : DbConnectionInterceptor
 
     /// <summary>As the other: SQLite opens within the call in any case, from the pool in microseconds.</summary>
     public override ValueTask<InterceptionResult> ConnectionOpeningAsync(
-        DbConnection connection, ConnectionEventData eventData, InterceptionResult result, CancellationToken cancellationToken = default)
+        DbConnection connection, ConnectionEventData eventData, InterceptionResult result,
+        CancellationToken cancellationToken = default)
     {
         cancellationToken.ThrowIfCancellationRequested();
         return ValueTask.FromResult(ConnectionOpening(connection, eventData, result));

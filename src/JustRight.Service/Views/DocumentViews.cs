@@ -72,7 +72,8 @@ internal static class DocumentViews
         Remarks = Remarks(leftAside ?? []),
         PeopleDirectories = [.. estate.PeopleDirectories.Select(d =>
             new PeopleDirectoryView(
-                d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Simulation, d.PeopleIn.Text, d.GroupsIn.Text))],
+                d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Simulation, string.Join("; ", d.PeopleBranches),
+                string.Join("; ", d.GroupsBranches)))],
     };
 
     public static string Stage(Stage stage) =>

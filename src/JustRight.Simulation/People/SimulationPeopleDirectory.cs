@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Core.Directory;
@@ -109,14 +110,19 @@ public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirecto
         public string? WhoAmI() => directory.IsOfDomain ? "u:" + me : "dn:" + me;
 
         public IEnumerable<PeopleObject> Search(
-            string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes)
+            string baseDn, SearchScope scope, string filter, int? pageSize, params IReadOnlyList<string> attributes)
         {
             if (baseDn.Length == 0) return [];
             if (!FilterParser.TryParse(filter, out var parsed, out var fault))
                 throw new ConnectorException(ConnectorFailure.Conflict, $"not a valid filter: {filter}: {fault}");
             var root = DistinguishedName.Parse(baseDn);
             var inside = _objects.Where(o =>
-                DistinguishedName.Parse(o.Dn) is var dn && (below ? dn.IsAtOrBelow(root) : dn.Equals(root)))
+                DistinguishedName.Parse(o.Dn) is var dn && scope switch
+                {
+                    SearchScope.Base => dn.Equals(root),
+                    SearchScope.OneLevel => root.Equals(dn.Parent),
+                    SearchScope.Subtree => dn.IsAtOrBelow(root),
+                })
                 .ToList();
             if (!_objects.Exists(o => DistinguishedName.Parse(o.Dn).Equals(root)))
                 throw new ConnectorException(

@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn.Objects;
@@ -49,6 +51,7 @@ internal static class SimulationPeopleObjects
                 "sAMAccountName", [principal.Name]), (
                 "distinguishedName", [principal.Dn]), ("memberOf", memberOf),
             ("description", principal.Description.Length > 0 ? [principal.Description] : []),
+            ("objectGUID", [UniqueId($"{state.Root} {principal.Rid}")]),
         };
         if (principal.Rid < FirstOwnRid) values.Add(("isCriticalSystemObject", ["TRUE"]));
         if (principal.Kind == PrincipalKind.Group)
@@ -82,8 +85,11 @@ internal static class SimulationPeopleObjects
                 p.Dn,
                 [
                     .. p.Values.Select(v => (v.Key, v.Value.ToArray())),
-                    ("memberOf", directory.BackLink ? [.. holders[p.Dn]] : [])]))];
+                    ("memberOf", directory.BackLink ? [.. holders[p.Dn]] : []), ("entryUUID", [UniqueId(p.Dn)])]))];
     }
+
+    /// <summary>What a directory gives each object for good: here the same each time for the same object.</summary>
+    private static string UniqueId(string of) => new Guid(SHA256.HashData(Encoding.UTF8.GetBytes(of)).AsSpan(0, 16)).ToString();
 
     private static PeopleObject Object(string dn, params (string Attribute, string[] Values)[] values) =>
         new(

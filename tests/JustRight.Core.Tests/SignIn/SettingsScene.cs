@@ -33,20 +33,24 @@ internal static class SettingsScene
     public static SheetSignIn Wants { get; } = new(
         [
             DirectoryFamily.AdLike,
-            DirectoryFamily.InetOrgPerson], "reader", BindForm.Dn, [WireSecurity.Tls], false, "staff", NestedGroups.ByFilter, "{0}", new SheetGroupList(
+            DirectoryFamily.InetOrgPerson], "reader", BindForm.Dn, [WireSecurity.Tls], ProductBases.Separate, "staff", NestedGroups.ByFilter, "{0}", new SheetGroupList(
             ["app-"], false, Here), 500,
-        new SignInSettings(
-            "web", "x.conf", SettingsForm.Ini,
-            [
-                Field("reader", "bind-name"), Field("secret", "bind-password"), Field("who", "people-filter"),
-                Field("lock", "security", ("tls", "SEALED")), Field("groups", "member-of")],
-            Here), Here);
+        [
+            new SheetSettings(
+                "web", "x.conf", SettingsForm.Ini,
+                [
+                    Field("reader", "bind-name"), Field("secret", "bind-password"), Field("who", "people-filter"),
+                    Field("lock", "security", ("tls", "SEALED")), Field("groups", "member-of")],
+                Here),
+        ],
+        Here);
 
     public static PlannedSignIn Plan(
         PeopleDirectory directory, SheetSignIn? wants = null, WireSecurity security = WireSecurity.Tls,
         InstallSignIn? install = null) => new(directory, wants ?? Wants, install
-            ?? new InstallSignIn(directory.Key, Here), security, ["fm-web01"])
+            ?? new InstallSignIn(directory.Key, Here), security)
         {
+            HostsOfPlaces = new Dictionary<string, IReadOnlyList<string>> { ["web"] = ["fm-web01"] },
             Domain = new Domain("fennmoor.example", "FENNMOOR"),
             BindLogonName = directory.IsOfDomain ? "svc-reader" : null,
             BindDn = directory.IsOfDomain ? "CN=svc-reader,OU=Service,DC=x" : "uid=reader,ou=Services,dc=c,dc=x",
@@ -56,6 +60,6 @@ internal static class SettingsScene
 
     public static DistinguishedName Name(string text) => DistinguishedName.Parse(text);
 
-    private static SettingsField Field(string name, string isKey, params (string, string)[] words) =>
+    public static SettingsField Field(string name, string isKey, params (string, string)[] words) =>
         new(name, isKey, null, words.ToDictionary(), Here);
 }

@@ -85,7 +85,7 @@ public sealed class SettingsTests
     [Fact]
     public void One_base_is_the_nearest_branch_that_has_both()
     {
-        var wants = SettingsScene.Wants with { OneBase = true };
+        var wants = SettingsScene.Wants with { Bases = ProductBases.One };
         SettingsMaker.Make(SettingsScene.Plan(SettingsScene.Staff, wants))[SettingKeys.Base].ShouldBe("DC=x");
         SettingsMaker.Make(SettingsScene.Plan(
             SettingsScene.Staff with { GroupsIn = SettingsScene.Name("OU=Teams,OU=People,DC=x") }, wants))[SettingKeys.Base]
@@ -179,7 +179,7 @@ public sealed class SettingsTests
             code,
             SettingsScene.Plan(
                 SettingsScene.Staff,
-                SettingsScene.Wants with { Settings = SettingsScene.Wants.Settings with { Fields = [field] } }))
+                SettingsScene.Wants with { Settings = [SettingsScene.Wants.Settings[0] with { Fields = [field] }] }))
             .ShouldBe(FindingWeight.Wrong);
     }
 
@@ -220,7 +220,7 @@ public sealed class SettingsTests
             dn,
             Values(
                 ("objectClass", "user"), ("objectCategory", "CN=Person,CN=Schema,CN=Configuration"),
-                ("userAccountControl", control), ("memberOf", group)));
+                ("userAccountControl", control), ("memberOf", group), ("sAMAccountName", "anna")));
 
     private static Dictionary<string, IReadOnlyList<string>> Values(params (string Attribute, string Value)[] values) =>
         values.GroupBy(v => v.Attribute)

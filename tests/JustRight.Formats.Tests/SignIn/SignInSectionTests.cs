@@ -134,4 +134,94 @@ public sealed class SignInSectionTests
         plan.ShouldNotBeNull().SignIn.ShouldBeNull();
         plan.Notes.ShouldContain(n => n.Contains("sign-in.directory", StringComparison.Ordinal));
     }
+
+    [Theory]
+    [InlineData("form: json", "form: json\n    ini: { quotes: yes }", "needless-key", "sign-in.settings.ini")]
+    [InlineData("is: port, as: number", "is: host, as: number", "wrong-value", "sign-in.settings.fields[1].as")]
+    [InlineData("is: port, as: number", "is: port, as: boolean", "wrong-value", "sign-in.settings.fields[1].as")]
+    [InlineData("is: port, as: number", "is: port, unit: milliseconds", "needless-key", "sign-in.settings.fields[1].unit")]
+    [InlineData("is: port, as: number", "is: port, role: writer", "needless-key", "sign-in.settings.fields[1].role")]
+    [InlineData("is: role-name, role: writer", "is: role-name", "missing-key", "sign-in.settings.fields[14].role")]
+    [InlineData("is: role-name, role: writer", "is: role-name, role: wrter", "unknown-role", "sign-in.settings.fields[14].role")]
+    [InlineData("hats/1/", "hats/2/", "wrong-value", "sign-in.settings.fields")]
+    [InlineData("group: writers", "group: wrters", "unknown-group", "sign-in.roles.writer.group")]
+    [InlineData("  page-size: 200", "  only: (mail=*\n  page-size: 200", "not-a-filter", "sign-in.only")]
+    [InlineData("bind: { as: dn }", "bind: { as: dn, who: person }", "missing-key", "sign-in.typed-name")]
+    [InlineData("bases: separate", "bases: several\n  depth: [deep]", "wrong-value", "sign-in.depth[0]")]
+    public void A_broken_sheet_with_roles_and_types_gives_a_fault(string part, string instead, string code, string field)
+    {
+        var (_, faults) = DemoFiles.Sheet(DemoFiles.With("sheets/brinebook.yaml", part, instead));
+        faults.ShouldContain(f => f.Code == code && f.Field == field, string.Join("\n", faults));
+    }
+
+    [Theory]
+    [InlineData("  may-enter: k.osei", "  catalog: yes\n  may-enter: k.osei", "no-catalog", "sign-in.catalog")]
+    [InlineData("keeper: { groups", "keper: { groups", "unknown-role", "sign-in.roles.keper")]
+    [InlineData(
+        "groups: \"cn=brinebook-keepers,ou=Groups,dc=contractors,dc=fennmoor,dc=example\", ", "", "missing-key",
+        "sign-in.roles.keeper.groups")]
+    [InlineData(", person: k.osei", ", person: k.osei, members: [j.lind]", "needless-key", "sign-in.roles.keeper.members")]
+    [InlineData("cn=brinebook-keepers,ou", "brinebook-keepers,ou", "not-a-dn", "sign-in.roles.keeper.groups")]
+    [InlineData("  may-enter: k.osei", "  people-type: mail\n  may-enter: k.osei", "wrong-value", "sign-in.people-type")]
+    [InlineData(
+        "  may-enter: k.osei", "  client-key: /x\n  may-enter: k.osei", "needless-key", "sign-in.client-key")]
+    [InlineData(
+        "  may-enter: k.osei", "  people-in: ou=People,dc=elsewhere\n  may-enter: k.osei", "branch-outside", "sign-in.people-in")]
+    [InlineData("  may-enter: k.osei", "  without: (uid=a)(uid=b)\n  may-enter: k.osei", "not-a-filter", "sign-in.without")]
+    public void An_install_with_roles_and_branches_that_does_not_fit_gives_a_fault(
+        string part, string instead, string code, string field)
+    {
+        var text = DemoFiles.With("installs/brinebook-contractors.yaml", part, instead);
+        var (install, faults) = DemoFiles.Install(text);
+        if (install is not null) faults = DemoFiles.Plan("brinebook", install: text).Faults;
+        faults.ShouldContain(f => f.Code == code && f.Field == field, string.Join("\n", faults));
+    }
+
+    [Theory]
+    [InlineData(
+        "host: fm-ldap01.fennmoor.example", "host: fm-ldap01.fennmoor.example\n    catalog: yes", "needless-key", "catalog")]
+    [InlineData(
+        "host: fm-ldap01.fennmoor.example",
+        "host: fm-ldap01.fennmoor.example\n    other-hosts: FM-LDAP01.fennmoor.example", "twice", "other-hosts")]
+    [InlineData(
+        "host: fm-ldap01.fennmoor.example", "host: fm-ldap01.fennmoor.example\n    attributes: { phon: ipPhone }", "unknown-key",
+        "attributes.phon")]
+    [InlineData(
+        "people-in: ou=People,dc=contractors,dc=fennmoor,dc=example",
+        "people-in: [\"ou=People,dc=contractors,dc=fennmoor,dc=example\", \"ou=a,dc=b\"]",
+        "branch-outside", "people-in")]
+    public void A_broken_directory_of_several_servers_gives_a_fault(string part, string instead, string code, string field)
+    {
+        var (_, faults) = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", part, instead));
+        faults.ShouldContain(
+            f => f.Code == code && f.Field == $"people-directories.contractors.{field}", string.Join("\n", faults));
+    }
+
+    [Fact]
+    public void A_role_with_a_group_of_the_sheet_is_planned_with_its_members_and_needs_the_person_in_it()
+    {
+        var sheet = DemoFiles.With(
+            "sheets/rennet-roster.yaml", "  enter: staff",
+            "  enter: staff\n  roles: { planner: { called: Planner, group: staff } }");
+        var install = DemoFiles.With(
+            "installs/rennet-roster-plants.yaml", "  may-enter: a.brandt",
+            "  roles: { planner: { members: [rounds-highfield, j.lind], person: c.dunning } }\n  may-enter: a.brandt");
+        var (plan, faults) = DemoFiles.Plan("rennet-roster", sheet, install: install);
+        faults.ShouldBeEmpty();
+        var signIn = plan.ShouldNotBeNull().SignIn.ShouldNotBeNull();
+        signIn.Roles.ShouldHaveSingleItem().Groups.ShouldHaveSingleItem().Name.ShouldBe("app-roster-staff");
+        signIn.Memberships.Where(m => m.Placed).Select(m => m.Member)
+            .ShouldBe(["rounds-highfield", "rounds-saltmere", "j.lind"], ignoreOrder: true);
+        signIn.Memberships.ShouldContain(m => m.Member == "c.dunning" && !m.Placed);
+    }
+
+    [Fact]
+    public void The_names_of_branches_are_left_as_they_are_written()
+    {
+        const string written = "ou=People, OU=Fennmoor,dc=fennmoor,DC=example";
+        var estate = DemoFiles.With(
+            "estates/fennmoor.yaml", "people-in: OU=People,OU=Fennmoor,DC=fennmoor,DC=example", $"people-in: {written}");
+        DemoFiles.Estate(estate).Estate.ShouldNotBeNull().PeopleDirectories.First(d => d.Key == "staff").PeopleIn.Written
+            .ShouldBe(written);
+    }
 }

@@ -15,7 +15,9 @@ public static class SignInFilters
     /// <summary>People who can sign in: no computers and nobody disabled; with a group, its members alone.</summary>
     /// <param name="group">The group, where people carry the groups they are in; or null for everyone.</param>
     /// <param name="throughOthers">Whether members of groups inside the group count, where the directory can follow them.</param>
-    public static Filter People(PeopleDirectory directory, string? group, bool throughOthers)
+    /// <param name="further">What else they must match.</param>
+    public static Filter People(
+        PeopleDirectory directory, string? group, bool throughOthers, params IReadOnlyList<Filter> further)
     {
         var map = AttributeMap.Of(directory);
         var parts = new List<Filter>();
@@ -35,20 +37,26 @@ public static class SignInFilters
                 && directory.Family == DirectoryFamily.AdLike
                     ? new Filter.ByRule(memberOf, MatchingRules.Chain, false, FilterValue.Of(group))
                     : new Filter.Same(memberOf, FilterValue.Of(group)));
+        parts.AddRange(further.SelectMany(f => f is Filter.And all ? all.Parts : [f]));
         return All(parts);
     }
 
     /// <summary>The one person with a logon name, among those that a filter is for.</summary>
     public static Filter Person(Filter people, PeopleDirectory directory, string logonName) =>
-        All([
-            .. people is Filter.And all ? all.Parts : [people],
-            new Filter.Same(AttributeMap.Of(directory).LogonName, FilterValue.Of(logonName))]);
+        Typed(people, [AttributeMap.Of(directory).LogonName], logonName);
+
+    /// <summary>Whoever has what was typed in one of some attributes, among those that a filter is for.</summary>
+    public static Filter Typed(Filter people, IReadOnlyList<string> attributes, string typed)
+    {
+        var ways = attributes.Select(a => (Filter)new Filter.Same(a, FilterValue.Of(typed))).ToList();
+        return All([.. people is Filter.And all ? all.Parts : [people], ways is [var one] ? one : new Filter.Or(ways)]);
+    }
 
     /// <summary>
-    /// As <see cref="Person"/>, with a product's own placeholder where the name goes: text that is no filter by itself.
+    /// As <see cref="Typed"/>, with a product's own placeholder where the name goes: text that is no filter by itself.
     /// </summary>
-    public static string PersonText(Filter people, PeopleDirectory directory, string placeholder) =>
-        Person(people, directory, Marker).Text.Replace(Marker, placeholder, StringComparison.Ordinal);
+    public static string TypedText(Filter people, IReadOnlyList<string> attributes, string placeholder) =>
+        Typed(people, attributes, Marker).Text.Replace(Marker, placeholder, StringComparison.Ordinal);
 
     /// <summary>The groups that an administrator sees.</summary>
     /// <param name="namesStart">What their names start with, any of which will do; none for all.</param>

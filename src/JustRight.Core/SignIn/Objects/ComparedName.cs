@@ -68,6 +68,11 @@ public sealed class ComparedName : IEquatable<ComparedName>
     public static bool IsAtOrBelow(string text, string above) =>
         TryRead(text, out var name) && TryRead(above, out var top) && name.IsAtOrBelow(top);
 
+    /// <summary>Whether one name is directly below another; false for what is no name.</summary>
+    public static bool IsDirectlyBelow(string text, string above) =>
+        TryRead(text, out var name) && TryRead(above, out var top) && name._parts.Length == top._parts.Length + 1
+            && name.IsAtOrBelow(top);
+
     /// <summary>Whether this is <paramref name="above"/>, or below it.</summary>
     public bool IsAtOrBelow(ComparedName above) =>
         _parts.Length >= above._parts.Length && _parts.AsSpan(_parts.Length - above._parts.Length).SequenceEqual(above._parts);

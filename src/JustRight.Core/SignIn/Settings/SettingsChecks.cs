@@ -38,14 +38,17 @@ public static class SettingsChecks
         var findings = new List<SettingsFinding>();
         Security(plan, findings);
         Bases(plan, settings, findings);
+        findings.AddRange(WidthChecks.Of(plan, settings));
         Pages(plan, findings);
         foreach (var field in settings.Fields) Text(field, findings);
         foreach (var field in settings.Fields.Where(f => f.Value is null))
             findings.Add(new SettingsFinding(
                 "not-known", FindingWeight.Unseen, field.Key,
-                $"The value of {field.Name} is not known: {settings.Settings.FirstOrDefault(s => s.Key == field.Key)?.Because ?? $"this directory has no {field.Key}"}.",
+                $"The value of {field.Name} is not known: {settings.Find(field.Key!, field.Role)?.Because ?? $"this directory has no {field.Key}"}.",
                 "The reason says what to do; the product cannot be configured before that."));
         Groups(plan, findings);
+        findings.AddRange(RoleChecks.Of(plan));
+        findings.AddRange(Leaving(plan));
         if (people is null && unread is not null)
             findings.Add(new SettingsFinding(
                 "people-unread", FindingWeight.Unseen, SettingKeys.PeopleFilter, $"The filters were not tested: {unread}",
@@ -55,7 +58,12 @@ public static class SettingsChecks
                 "no-people-read", FindingWeight.Unseen, SettingKeys.PeopleFilter,
                 $"No people of '{plan.Directory.Key}' were read yet, so the filters were not tested.",
                 "Take a survey, or run the sign-in test."));
-        else People(plan, settings, people, findings);
+        else
+        {
+            People(plan, settings, people, findings);
+            findings.AddRange(TypedChecks.Of(plan, settings, people));
+        }
+
         return [.. findings.OrderBy(f => f.Key is null ? -1 : SettingKeys.All.Select(k => k.Key).ToList().IndexOf(f.Key))];
     }
 
@@ -74,19 +82,38 @@ public static class SettingsChecks
 
     private static void Bases(PlannedSignIn plan, SignInSettings settings, List<SettingsFinding> findings)
     {
-        var groupsBase = settings[SettingKeys.Base] ?? settings[SettingKeys.GroupsBase];
-        if (plan.EnterDn is { } enter && groupsBase is not null && !IsBelow(enter, groupsBase))
+        var groups = settings.Find(SettingKeys.Base, null) ?? settings.Find(SettingKeys.GroupsBase, null)!;
+        if (plan.EnterDn is { } enter && groups.Values.Count > 0 && !groups.Values.Any(b => IsBelow(enter, b)))
             findings.Add(new SettingsFinding(
-                "group-outside", FindingWeight.Wrong,
-                settings[SettingKeys.Base] is null ? SettingKeys.GroupsBase : SettingKeys.Base,
-                $"The group whose members may sign in, {enter}, is not below {groupsBase}: a product that searches there does not find it.",
+                "group-outside", FindingWeight.Wrong, groups.Key,
+                $"The group whose members may sign in, {enter}, is not below {Any(groups)}: a product that searches there does not find it.",
                 "Move the group, or set groups-in in the estate to an OU that contains it."));
-        var peopleBase = settings[SettingKeys.Base] ?? settings[SettingKeys.PeopleBase];
-        if (plan.BindDn is { } bind && peopleBase is not null && !IsBelow(bind, peopleBase))
+        var people = settings.Find(SettingKeys.Base, null) ?? settings.Find(SettingKeys.PeopleBase, null)!;
+        if (plan.BindDn is { } bind && plan.Wants.BindsAs == BindsAs.Account && people.Values.Count > 0
+            && !people.Values.Any(b => IsBelow(bind, b)))
             findings.Add(new SettingsFinding(
                 "bind-outside", FindingWeight.Caution, SettingKeys.BindName,
-                $"The bind account {bind} is not below {peopleBase}. That is fine unless the product searches for its own account there.",
+                $"The bind account {bind} is not below {Any(people)}. That is fine unless the product searches for its own account there.",
                 "If it does, it reports an unknown account: configure the distinguished name."));
+    }
+
+    private static string Any(SignInSetting bases) => string.Join(" or ", bases.Values);
+
+    /// <summary>What becomes of people who left, where a product reads people from time to time.</summary>
+    private static IEnumerable<SettingsFinding> Leaving(PlannedSignIn plan)
+    {
+        var (what, fix) = plan.Wants.Reading switch
+        {
+            PeopleReading.AtSignIn or PeopleReading.SyncDisables => (null, ""),
+            PeopleReading.SyncKeeps => (
+                "People who leave the group or the directory stay in the product, and may go on with whatever it gave them.",
+                "Take them out of the product by hand, and have that done by whoever handles leavers."),
+            PeopleReading.SyncRemoves => (
+                "People whom the product no longer finds are removed there, with what they own: a filter that finds too few removes too many.",
+                "Run the sign-in test before each sync with other settings, and compare the people found with those expected."),
+        };
+        if (what is not null)
+            yield return new SettingsFinding("who-left", FindingWeight.Caution, SettingKeys.PeopleFilter, what, fix);
     }
 
     private static void Pages(PlannedSignIn plan, List<SettingsFinding> findings)
@@ -155,7 +182,7 @@ public static class SettingsChecks
                         : "Check that the OUs in the estate contain people and groups."));
         }
 
-        foreach (var key in new[] { SettingKeys.LogonName, SettingKeys.DisplayName, SettingKeys.Mail, SettingKeys.UniqueId, SettingKeys.MemberOf, SettingKeys.Member, SettingKeys.GroupName })
+        foreach (var key in AttributeMap.Keys.Concat([SettingKeys.MemberOf, SettingKeys.Member, SettingKeys.GroupName]))
             if (settings[key] is { } attribute && settings.Fields.Any(f => f.Key == key)
                 && table.Schema.Attribute(attribute) is null)
                 findings.Add(new SettingsFinding(
@@ -181,10 +208,10 @@ public static class SettingsChecks
                 "Add their people to the group itself, or let the product resolve nested groups."));
     }
 
-    private static bool IsBelow(string name, string ancestor) =>
+    internal static bool IsBelow(string name, string ancestor) =>
         DistinguishedName.TryParse(name, out var inner) && DistinguishedName.TryParse(ancestor, out var outer)
             && inner.IsAtOrBelow(outer);
 
-    private static string Count(int count, string what) =>
+    internal static string Count(int count, string what) =>
         string.Create(CultureInfo.InvariantCulture, $"{count} {what}{(count == 1 ? "" : "s")}");
 }

@@ -147,6 +147,18 @@ public enum SignInCause
     /// <summary>Somebody below the base and somebody outside it have the same name.</summary>
     InTwoPlaces,
 
+    /// <summary>Somebody has nothing in the attribute that people are to type.</summary>
+    NothingToType,
+
+    /// <summary>What somebody is to type means another person too.</summary>
+    SharedName,
+
+    /// <summary>An attribute that the product reads is empty for somebody, or may not be read.</summary>
+    AttributeEmpty,
+
+    /// <summary>An attribute that the product reads is not in the catalog of the forest.</summary>
+    NotInCatalog,
+
     /// <summary>Not of the class, or without the attributes, that the filter asks for.</summary>
     NotForFilter,
 

@@ -39,7 +39,8 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsInde
     private static List<PlannedGroup> GoingOf(Plan plan, SurveyView view, NeedsIndex needs)
     {
         var known = plan.Accounts.Select(a => a.Name).Concat(plan.Groups.Select(g => g.Name))
-            .Concat(plan.SignIn?.Install.EnterMembers ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            .Concat(plan.SignIn?.Memberships.Where(m => m.Placed).Select(m => m.Member) ?? [])
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         return [.. plan.Groups.Where(g =>
             !g.Existing && !needs.UsersOf(g.Name).Any() && Found(view, g.Name) is { } found
                 && found.Members.All(m => known.Contains(view.Graph.PrincipalOf(view.Graph.IndexOf(m))?.Name ?? "")))];
