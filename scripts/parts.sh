@@ -50,6 +50,7 @@ prepare_part() {
     formats) need_packages python3 ;;
     directory) need_directory ;;
     sign-in)
+      need_packages libicu72
       need_directory
       need_slapd
       ;;

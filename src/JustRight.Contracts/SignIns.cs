@@ -17,6 +17,8 @@ namespace JustRight.Contracts;
 /// <param name="Roles">The product's roles, with the groups that stand for them.</param>
 /// <param name="Findings">What was found about them.</param>
 /// <param name="PasswordPlaces">Every place where the bind account's password is typed, in all installs of the estate.</param>
+/// <param name="Ldif">LDIF [RFC 2849] that makes what the sign-in rests on in a directory of the inetOrgPerson family and was
+/// not seen there; null when nothing is to be made, and in the estate's own domain, where the worklist makes it.</param>
 /// <param name="PeopleReadAt">When people and groups of the directory were last read; null when they were not.</param>
 /// <param name="SignInTest">The latest test; null when none was run.</param>
 public sealed record SignInView(
@@ -24,7 +26,7 @@ public sealed record SignInView(
     [property: FamilyWord] string Family, string Host, string PeopleWords, string? GroupsWords,
     IReadOnlyList<SignInSettingView> Settings, IReadOnlyList<SignInFileView> Files, IReadOnlyList<SignInRoleView> Roles,
     IReadOnlyList<SettingsFindingView> Findings, IReadOnlyList<PasswordPlaceView> PasswordPlaces,
-    DateTimeOffset? PeopleReadAt, SignInTestView? SignInTest);
+    string? Ldif, DateTimeOffset? PeopleReadAt, SignInTestView? SignInTest);
 
 /// <summary>A file or a page in which the product is told its settings.</summary>
 /// <param name="TypedOn">The hosts on which it is.</param>

@@ -14,6 +14,7 @@ public sealed class BrokenContractors : IAsyncDisposable
         ["without TLS"] = new() { Tls = false },
         ["encrypted alone"] = new() { Everywhere = "security simple_bind=128" },
         ["no simple bind"] = new() { Shut = "disallow bind_simple" },
+        ["old versions of TLS alone"] = new() { Everywhere = "TLSCipherSuite NORMAL:-VERS-ALL:+VERS-TLS1.1:%COMPAT" },
         ["no memberOf"] = new() { MemberOf = false },
         ["three at most"] = new() { SizeLimit = "size.soft=3 size.hard=3 size.pr=2000 size.prtotal=unlimited" },
         ["no paging"] = new() { SizeLimit = "size.soft=500 size.hard=500 size.prtotal=disabled" },

@@ -263,6 +263,8 @@ public sealed class BrokenContractorsTests(BrokenContractors servers) : IClassFi
 
     private static readonly (string On, Broken Broken)[] Servers =
     [
+        ("old versions of TLS alone", new(
+            "no version of TLS in common", "protection", Fail, SignInCause.TlsFailed, "versions of TLS")),
         ("without TLS", new("StartTLS is refused", "protection", Fail, SignInCause.StartTlsRefused, "a certificate")
         {
             Plan = (scene, server) => On(scene, server.Directory, WireSecurity.StartTls),
@@ -315,6 +317,7 @@ public sealed class BrokenContractorsTests(BrokenContractors servers) : IClassFi
     private static readonly (string Shown, SignInCause Cause, string Remedy)[] Certificates =
     [
         ("ended", SignInCause.CertificateExpired, "Renew the certificate"),
+        ("not-yet", SignInCause.CertificateNotYetValid, "the clocks"),
         ("other-name", SignInCause.CertificateName, "a certificate for 127.0.0.1"),
         ("untrusted", SignInCause.CertificateAuthority, "ca-folder"),
     ];

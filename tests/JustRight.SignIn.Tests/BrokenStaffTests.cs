@@ -67,6 +67,22 @@ public sealed class BrokenStaffTests(SceneOn<StaffServer> on) : IClassFixture<Sc
                 Add(scene, connection, "p.ended", Normal, ("accountExpires", Yesterday), within: true),
             Plan = Person("p.ended"),
         },
+        new("a person who may not sign in at this hour", "person-signs-in", Fail, SignInCause.NotHereOrNow, "the hours")
+        {
+            Write = (scene, _, connection) =>
+            {
+                Add(scene, connection, "p.hours", within: true);
+                connection.SendRequest(new ModifyRequest(
+                    scene.DnOf("p.hours"), DirectoryAttributeOperation.Replace, "logonHours", new byte[21]));
+            },
+            Plan = Person("p.hours"),
+        },
+        new("a person who may sign in from another machine alone", "person-signs-in", Fail, SignInCause.NotHereOrNow, "machines")
+        {
+            Write = (scene, _, connection) =>
+                Add(scene, connection, "p.machine", Normal, ("userWorkstations", "FM-OTHER"), within: true),
+            Plan = Person("p.machine"),
+        },
         new("a person who must change the password", "person-signs-in", Fail, SignInCause.MustChangePassword, "without asking")
         {
             Write = (scene, _, connection) => Add(scene, connection, "p.new", "512", ("pwdLastSet", "0"), within: true),

@@ -58,6 +58,7 @@ public sealed class ContractorsServer : IPeopleServer, IAsyncLifetime
         using (var untrusted = new TestAuthority("Nobody's authority")) untrusted.Issue(File("untrusted.pem"), File("untrusted.key"), [Address], 60);
         _authority.Issue(File("good.pem"), File("good.key"), [Address], 60);
         _authority.Issue(File("ended.pem"), File("ended.key"), [Address], -1);
+        _authority.Issue(File("not-yet.pem"), File("not-yet.key"), [Address], 60, begun: -2);
         _authority.Issue(File("other-name.pem"), File("other-name.key"), ["fm-ldap09.fennmoor.example"], 60);
         System.IO.Directory.CreateDirectory(File("db"));
         await StartAsync("good");

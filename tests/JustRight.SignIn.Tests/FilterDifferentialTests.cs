@@ -67,6 +67,31 @@ public abstract class FilterDifferentialTests(IPeopleServer server)
         found.ShouldBeGreaterThan(Filters / 4);
     }
 
+    /// <summary>
+    /// By the standard ß is ss where case does not count [RFC 3454 table B.2]; both servers write letters small one by one.
+    /// </summary>
+    [Fact]
+    public async Task A_letter_that_becomes_two_is_one_to_the_server()
+    {
+        var dn = $"{(server.Directory.Family == DirectoryFamily.AdLike ? "CN" : "uid")}=letters,{server.Directory.Root.Text}";
+        using (var connection = server.Write())
+            connection.Add(
+                dn, ("objectClass", [server.Directory.Family == DirectoryFamily.AdLike ? "user" : "inetOrgPerson"]),
+                ("sn", ["Straße"]),
+                server.Directory.Family == DirectoryFamily.AdLike ? ("sAMAccountName", ["letters"]) : ("cn", ["letters"]));
+        using var session = await server.KeeperAsync();
+        var (types, classes) = session.Schema();
+        var table = new ObjectTable(
+            SchemaDescriptions.Read(server.Directory.Family, types, classes),
+            [.. session.Search(dn, SearchScope.Base, "(objectClass=*)", null, "sn")], ["sn"]);
+        foreach (var (text, ours, theirs) in new[] { ("STRAßE", true, true), ("STRASSE", true, false) })
+        {
+            var filter = new Filter.Same("sn", FilterValue.Of(text));
+            FilterEvaluator.Matching(filter, table).Count.ShouldBe(ours ? 1 : 0, text);
+            session.Search(dn, SearchScope.Base, filter.Text, null).Count().ShouldBe(theirs ? 1 : 0, text);
+        }
+    }
+
     private async Task<ObjectTable> ReadAsync(IPeopleSession session)
     {
         await Task.CompletedTask;

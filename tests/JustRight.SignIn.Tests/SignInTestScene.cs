@@ -105,7 +105,7 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
     public void WritePerson(
         LdapConnection connection, string name, string? below = null, params (string Attribute, string Value)[] more)
     {
-        var dn = $"{(AdLike ? "CN" : "uid")}={name},{below ?? server.Directory.PeopleIn.Text}";
+        var dn = $"{(AdLike ? "CN" : "uid")}={DistinguishedName.Escape(name)},{below ?? server.Directory.PeopleIn.Text}";
         var request = AdLike
             ? new AddRequest(
                 dn, new DirectoryAttribute("objectClass", "user"), new DirectoryAttribute("sAMAccountName", name),

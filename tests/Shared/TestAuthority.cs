@@ -29,7 +29,8 @@ public sealed class TestAuthority : IDisposable
 
     /// <summary>Issues a certificate for names and addresses and writes it and its key, which nobody else may read.</summary>
     /// <param name="days">How many days it has left; below 0 it has ended.</param>
-    public void Issue(string certificateFile, string keyFile, IReadOnlyList<string> names, double days)
+    /// <param name="begun">How many days it has been valid; below 0 it will be.</param>
+    public void Issue(string certificateFile, string keyFile, IReadOnlyList<string> names, double days, double begun = 20)
     {
         using var key = RSA.Create(2048);
         var request = new CertificateRequest("CN=fm-dc01", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
@@ -41,7 +42,7 @@ public sealed class TestAuthority : IDisposable
         }
 
         request.CertificateExtensions.Add(san.Build());
-        var (from, until) = (DateTimeOffset.UtcNow.AddDays(-20), DateTimeOffset.UtcNow.AddDays(days));
+        var (from, until) = (DateTimeOffset.UtcNow.AddDays(-begun), DateTimeOffset.UtcNow.AddDays(days));
         using var server = request.Create(_certificate, from, until, RandomNumberGenerator.GetBytes(8));
         File.WriteAllText(certificateFile, server.ExportCertificatePem() + "\n");
         File.WriteAllText(keyFile, key.ExportRSAPrivateKeyPem() + "\n");

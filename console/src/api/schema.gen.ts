@@ -4213,6 +4213,8 @@ export interface components {
             findings: components["schemas"]["SettingsFindingView"][];
             /** @description Every place where the bind account's password is typed, in all installs of the estate. */
             passwordPlaces: components["schemas"]["PasswordPlaceView"][];
+            /** @description LDIF [RFC 2849] that makes what the sign-in rests on in a directory of the inetOrgPerson family and was not seen there; null when nothing is to be made, and in the estate's own domain, where the worklist makes it. */
+            ldif: null | string;
             /**
              * Format: date-time
              * @description When people and groups of the directory were last read; null when they were not.

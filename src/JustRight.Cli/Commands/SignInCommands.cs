@@ -48,6 +48,14 @@ internal static class SignInCommands
                     "justright sign-in file brinebook-contractors --which /srv/brinebook/doors.json"], [install, which], c =>
                     FileAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(which)))
                 .Answers(ContractsJson.Default.SignInView),
+            CommandKit.Make(
+                "ldif",
+                "Prints what the sign-in rests on in a directory of the inetOrgPerson family and was not seen there: bind account, "
+                + "groups, members, as LDIF for its keepers. It holds no password.\n"
+                + "Exit code: 0 nothing is to be made, 1 something is",
+                ["justright sign-in ldif brinebook-contractors > brinebook.ldif"], [install], c =>
+                    LdifAsync(c, c.Parsed.GetValue(install)!))
+                .Answers(ContractsJson.Default.SignInView),
             CommandKit.Make("try", "Tests a product's sign-in as the product will do it: connection, bind, searches, a person who may sign in and people who may not.\nChanges nothing. Passwords are read without showing them, or a line each from standard input, never from the command line, and kept nowhere.\nExit code: 0 everything passes, 1 a check fails, 3 something could not be seen",
                 [
                     "justright sign-in try rennet-roster-plants", "justright sign-in try rennet-roster-plants --type-person",
@@ -97,6 +105,19 @@ internal static class SignInCommands
             call.Screen.Error.MarkupLine(
                 Markup.Escape($"Not known yet: {string.Join(", ", unknown)}. See justright sign-in settings {install}"));
         return ExitCode.Unread;
+    }
+
+    private static async Task<int> LdifAsync(Call call, string install)
+    {
+        var view = await ShowAsync(call, install);
+        if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.SignInView);
+        else if (view.Ldif is { } ldif) Screen.Text(ldif);
+        else
+            call.Screen.Error.MarkupLine(Markup.Escape(
+                view.Family == "ad-like"
+                    ? $"Nothing: what is missing in a domain is a step of the worklist: justright ldif {install}"
+                    : "Nothing is to be made."));
+        return view.Ldif is null ? ExitCode.Fine : ExitCode.Misfit;
     }
 
     private static async Task<int> TryAsync(Call call, string install, bool typeBind, bool typePerson)

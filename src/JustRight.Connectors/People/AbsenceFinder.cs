@@ -80,25 +80,4 @@ internal static class AbsenceFinder
             ? run.Plan.NestedCount ? null : new WhyAbsent(SignInCause.OnlyNested, $"in {group} only through another group")
             : new WhyAbsent(SignInCause.NotInGroup, $"not in {group}");
     }
-
-    /// <summary>What mends it, for somebody who must be able to sign in.</summary>
-    public static string Remedy(SignInTestRun run, SignInCause? cause, string name) => cause switch
-    {
-        SignInCause.NotInDirectory => $"Check how {name} is spelled, and that the account exists.",
-        SignInCause.OutsideBase => "Use a wider base of people, or move the account below it.",
-        SignInCause.TwiceBelowBase => "A logon name must be unique: use a narrower base, or rename one of the two.",
-        SignInCause.Disabled => "Enable the account.",
-        SignInCause.GroupMissing => "Create the group, or name one that exists.",
-        SignInCause.PrimaryGroup =>
-            $"Give {name} another primary group and make {run.Plan.EnterName} an ordinary one, or use another group.",
-        SignInCause.NoBackLink =>
-            "Let the directory keep memberOf, and fill it for the members there are; "
-            + "or say in the estate that people carry none: back-link: no.",
-        SignInCause.OnlyNested => $"Put {name} directly into {run.Plan.EnterName}, or let nested groups count.",
-        SignInCause.GroupEmpty or SignInCause.NotInGroup => $"Put {name} into {run.Plan.EnterName}.",
-        SignInCause.NothingToType => $"Fill in {string.Join(" or ", run.Plan.TypedAttributes)} of the account.",
-        SignInCause.SharedName => "Give each person their own, or let people type something else.",
-        SignInCause.NotForFilter => "Give the account the class and the attributes that the people filter asks for.",
-        _ => "Check the base and the filter.",
-    };
 }

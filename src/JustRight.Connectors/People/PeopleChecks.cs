@@ -93,12 +93,9 @@ internal static class PeopleChecks
         return (SignInCause.NobodyFound, null);
     }
 
-    private static string NobodyRemedy(SignInTestRun run, SignInCause cause) => cause switch
-    {
-        SignInCause.GroupEmpty => $"Add the people who may sign in to {run.Plan.EnterName}.",
-        SignInCause.NobodyFound => "Check the base and the filter.",
-        _ => AbsenceFinder.Remedy(run, cause, "each of them"),
-    };
+    private static string NobodyRemedy(SignInTestRun run, SignInCause cause) => cause == SignInCause.GroupEmpty
+        ? $"Add the people who may sign in to {run.Plan.EnterName}."
+        : SignInRemedies.Of(cause, run.Plan, "each of them");
 
     public static async Task<(FoundAndExpected? Groups, IReadOnlyList<string> Names)> CountGroupsAsync(
         SignInTestRun run, IPeopleSession session)

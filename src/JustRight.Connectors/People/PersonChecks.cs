@@ -64,7 +64,7 @@ internal static class PersonChecks
             {
                 run.Fail(
                     id, asks, trouble.Cause, $"{name} is {found[0].Dn}, and {trouble.Words}.",
-                    AbsenceFinder.Remedy(run, trouble.Cause, name));
+                    SignInRemedies.Of(trouble.Cause, run.Plan, name));
                 return found[0];
             }
 
@@ -85,7 +85,7 @@ internal static class PersonChecks
             : AbsenceFinder.Why(run, session, name);
         run.Fail(
             id, asks, why?.Cause ?? SignInCause.NobodyFound, $"{name} is not found: {why?.Words ?? "no reason was found"}.",
-            AbsenceFinder.Remedy(run, why?.Cause, name));
+            SignInRemedies.Of(why?.Cause ?? SignInCause.NobodyFound, run.Plan, name));
         return null;
     }
 
@@ -144,7 +144,7 @@ internal static class PersonChecks
                 id, asks, cause, $"{host} does not let {person.Dn} in: {answer.Words}.",
                 cause == SignInCause.WrongPassword
                     ? "The sign-in test tries once, so that it does not lock the account: check that the password was typed correctly."
-                    : Remedies.Of(cause, run.Plan));
+                    : SignInRemedies.Of(cause, run.Plan));
     }
 
     private static void Refused(SignInTestRun run, IPeopleSession session, string name, string id, string asks)

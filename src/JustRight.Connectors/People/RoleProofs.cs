@@ -48,7 +48,7 @@ internal static class RoleProofs
             run.Fail(
                 id, asks, absent?.Cause ?? SignInCause.NobodyFound,
                 $"No: {name} cannot sign in at all: {absent?.Words ?? "no reason was found"}.",
-                AbsenceFinder.Remedy(run, absent?.Cause, name));
+                SignInRemedies.Of(absent?.Cause ?? SignInCause.NobodyFound, run.Plan, name));
             return;
         }
 

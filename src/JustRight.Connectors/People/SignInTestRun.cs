@@ -178,11 +178,11 @@ internal sealed class SignInTestRun(
         }
         catch (PeopleDirectoryException e)
         {
-            stopped(id, asks, e.Cause, e.Message, Remedies.Of(e.Cause, plan));
+            stopped(id, asks, e.Cause, e.Message, SignInRemedies.Of(e.Cause, plan));
         }
         catch (ConnectorException e)
         {
-            stopped(id, asks, SignInCause.Unexpected, e.Message, Remedies.Of(SignInCause.Unexpected, plan));
+            stopped(id, asks, SignInCause.Unexpected, e.Message, SignInRemedies.Of(SignInCause.Unexpected, plan));
         }
     }
 

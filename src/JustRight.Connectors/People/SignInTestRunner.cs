@@ -101,7 +101,7 @@ public static class SignInTestRunner
         if (answer.Cause is { } cause)
         {
             run.Fail(
-                id, asks, cause, $"{host} does not let {name} in: {answer.Words}.", Remedies.Of(cause, run.Plan));
+                id, asks, cause, $"{host} does not let {name} in: {answer.Words}.", SignInRemedies.Of(cause, run.Plan));
             return null;
         }
 

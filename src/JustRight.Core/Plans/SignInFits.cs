@@ -28,12 +28,13 @@ internal static class SignInFits
             {
                 Expected = "enter-through: the distinguished name of a group of that directory",
             });
-        if (here.EnterMembers.Count > 0 && (wants.Enter is null || !directory.IsOfDomain || here.EnterThrough is not null))
+        var ours = directory.IsOfDomain ? here.EnterThrough is null : directory.Family == DirectoryFamily.InetOrgPerson;
+        if (here.EnterMembers.Count > 0 && (wants.Enter is null || !ours))
             faults.Add(new Fault(
                 "needless-key", here.Line("enter-members"), "sign-in.enter-members",
-                "The plan has no group for sign-in here, so it can have no members.")
+                "No group for sign-in is made here, so it can be given no members.")
             {
-                Expected = "a sheet with 'enter', and a directory of the estate's domain",
+                Expected = "a sheet with 'enter', and a directory of the estate's domain or of the inetOrgPerson family",
             });
         if (here.Catalog && directory.Catalog is null)
             faults.Add(new Fault(

@@ -29,11 +29,12 @@ internal static class SignInRoles
                 faults.Add(new Fault(
                     "not-a-dn", own!.At, $"sign-in.roles.{role.Key}.groups", "This is not a distinguished name.")
                 { Found = $"'{bad}'" });
-            if (own is { Members.Count: > 0 } && GroupOf(role, own, directory, names) is null)
+            if (own is { Members.Count: > 0 } && directory.Family == DirectoryFamily.AdLike
+                && GroupOf(role, own, directory, names) is null)
                 faults.Add(new Fault(
                     "needless-key", own.At, $"sign-in.roles.{role.Key}.members",
                     "The plan has no group for this role here, so it can have no members.")
-                { Expected = "a role with a group of the sheet, and a directory of the estate's domain" });
+                { Expected = "a role with a group of the sheet, and a directory of the domain or of the inetOrgPerson family" });
             IReadOnlyList<RoleGroup> groups = own is { Groups.Count: > 0 }
                 ? [.. own.Groups.Select(g => new RoleGroup(NameOf(g) ?? g, g))]
                 : GroupOf(role, own, directory, names) is { } group ? [new RoleGroup(group.Name, group.Dn)] : [];

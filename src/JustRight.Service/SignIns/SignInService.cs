@@ -2,7 +2,9 @@ using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Plans;
 using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Entries;
 using JustRight.Core.SignIn.Settings;
+using JustRight.Formats.Ldif;
 using JustRight.Formats.SignIn;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
@@ -50,7 +52,10 @@ internal sealed class SignInService(
             string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase))
             .Select(p => PasswordViews.Of(p, [], null));
         return SignInViews.Of(
-            plan, signIn, settings, findings, [.. places], kept?.Snapshot, await LatestSignInTestAsync(install, cancel));
+            plan, signIn, settings, findings, [.. places],
+            SignInLdif.Write(
+                install, signIn.Directory.Key, SignInEntries.Of(signIn, kept?.Snapshot.Unread is null ? kept?.Table : null)),
+            kept?.Snapshot, await LatestSignInTestAsync(install, cancel));
     }
 
     private static SettingsFinding CannotBeWritten(FilledFile file, FilledField field, string why) => new(

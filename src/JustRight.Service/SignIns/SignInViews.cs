@@ -17,7 +17,7 @@ internal static class SignInViews
 {
     public static SignInView Of(
         Plan plan, PlannedSignIn signIn, SignInSettings settings, IReadOnlyList<SettingsFinding> findings,
-        IReadOnlyList<PasswordPlaceView> places, PeopleSnapshot? people, SignInTestView? test)
+        IReadOnlyList<PasswordPlaceView> places, string? ldif, PeopleSnapshot? people, SignInTestView? test)
     {
         return new SignInView(
             plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Simulation, signIn.Directory.Key,
@@ -32,7 +32,7 @@ internal static class SignInViews
                 new SignInRoleView(r.Key, r.Called, [.. r.Groups.Select(g => g.Dn ?? g.Name)], r.Person))],
             [.. findings.Select(f =>
                 new SettingsFindingView(f.Code, f.Weight.Word(), f.Key, f.Text, f.Fix))],
-            places,
+            places, ldif,
             people is { Unread: null } ? people.ReadAt : null, test);
     }
 

@@ -35,7 +35,7 @@ internal static class PreparedText
     {
         if (Ascii.IsValid(text)) return foldCase ? text.ToLowerInvariant() : text;
         var normal = text.Normalize(NormalizationForm.FormKC);
-        return foldCase ? normal.ToLowerInvariant() : normal;
+        return foldCase ? CaseFolding.Fold(normal) : normal;
     }
 
     private static string Spaced(string text, bool atStart, bool atEnd)

@@ -32,7 +32,7 @@ public static class ConnectionChecks
         if (look.Answering.FirstOrDefault(a => a.Trouble is not null) is { Trouble: { } met } which)
         {
             yield return SignInCheck.Fail(
-                "protection", Protection, met.Cause, Begun(Sentence(At(look, which) + met.Words)), Remedy(met.Cause));
+                "protection", Protection, met.Cause, Begun(Sentence(At(look, which) + met.Words)), SignInRemedies.Of(met.Cause));
             yield break;
         }
 
@@ -61,7 +61,7 @@ public static class ConnectionChecks
     private static SignInCheck Unprotected(string? because) => because is null
         ? SignInCheck.Fail(
             "protection", Protection, SignInCause.Unprotected,
-            "No: every password typed in the product goes there unencrypted.", Remedy(SignInCause.Unprotected))
+            "No: every password typed in the product goes there unencrypted.", SignInRemedies.Of(SignInCause.Unprotected))
         : SignInCheck.Pass("protection", Protection, $"No, and the estate allows it: {because}");
 
     private static SignInCheck Agreed(ConnectionLook look)
@@ -71,7 +71,7 @@ public static class ConnectionChecks
         var fact = $"{worst.Version}, {worst.Cipher}, agreed in {Milliseconds(worst.Took)}"
             + (look.Security == WireSecurity.StartTls ? ", by StartTLS before anything was said" : "");
         return IsOld(worst.Version)
-            ? SignInCheck.Fail("protection", Protection, SignInCause.OldTls, fact, Remedy(SignInCause.OldTls))
+            ? SignInCheck.Fail("protection", Protection, SignInCause.OldTls, fact, SignInRemedies.Of(SignInCause.OldTls))
             : SignInCheck.Pass("protection", Protection, fact);
     }
 
@@ -111,20 +111,6 @@ public static class ConnectionChecks
             _ => $"Give {to} a certificate for {look.Host} from an authority in the estate's ca-folder.",
         };
     }
-
-    /// <summary>What mends a way that does not come about.</summary>
-    private static string Remedy(SignInCause cause) => cause switch
-    {
-        SignInCause.PlainPort => "Ask for StartTLS on this port, or name the port of LDAPS, which is 636 as a rule.",
-        SignInCause.TlsPort => "Ask for TLS from the start on this port, or name the port without, which is 389 as a rule.",
-        SignInCause.StartTlsRefused => "Give the directory a certificate, so that it answers StartTLS; or use LDAPS.",
-        SignInCause.NotADirectory => "Check the port in the estate: 636 for LDAPS and 389 otherwise, as a rule.",
-        SignInCause.TooSlow => "Check that this is the directory's port, and what keeps it from answering.",
-        SignInCause.OldTls => "This version is no longer safe [RFC 8996]: have the server offer TLS 1.2 or later.",
-        SignInCause.Unprotected =>
-            "Enable TLS in the product or the directory; or give the reason in the estate: plain-text-because.",
-        _ => "Check the directory's certificate, key, and the versions of TLS that it offers.",
-    };
 
     private static bool IsOld(string version) => version is "TLS 1.0" or "TLS 1.1" or "SSL 3.0";
 

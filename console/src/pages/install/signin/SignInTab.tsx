@@ -4,6 +4,7 @@ import { useNavigate } from '@tanstack/react-router';
 import { signIn as signInQuery } from '../../../api/queries';
 import type { JobView } from '../../../api/schema.gen';
 import type { FollowedJob } from '../../../api/useJob';
+import { Copy } from '../../../parts/Dn';
 import { Failure } from '../../../parts/Failure';
 import { PasswordPlaces } from '../../../parts/PasswordPlaces';
 import { Loading } from '../../../parts/Loading';
@@ -50,6 +51,15 @@ export function SignInTab({ name, followed, follow }: Props) {
       </div>
       <Findings findings={view.findings} />
       <SettingsTable view={view} />
+      {view.ldif && (
+        <details>
+          <summary>What is to be made in {view.directory}, as LDIF for its keepers</summary>
+          <div className="file">
+            <pre>{view.ldif}</pre>
+            <Copy value={view.ldif} what="the LDIF" />
+          </div>
+        </details>
+      )}
       <PasswordPlaces places={view.passwordPlaces} />
       <SignInTest name={name} last={view.signInTest ?? null} followed={followed} follow={follow} />
     </>
