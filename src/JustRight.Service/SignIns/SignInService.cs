@@ -51,11 +51,14 @@ internal sealed class SignInService(
         var places = (await passwords.ReadAsync(estate, cancel)).Places.Where(p =>
             string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase))
             .Select(p => PasswordViews.Of(p, [], null));
+        var test = await LatestSignInTestAsync(install, cancel);
+        var bound = test?.Checks.Any(c => c is { Id: "bind", Verdict: "pass" }) == true;
         return SignInViews.Of(
             plan, signIn, settings, findings, [.. places],
             SignInLdif.Write(
-                install, signIn.Directory.Key, SignInEntries.Of(signIn, kept?.Snapshot.Unread is null ? kept?.Table : null)),
-            kept?.Snapshot, await LatestSignInTestAsync(install, cancel));
+                install, signIn.Directory.Key,
+                SignInEntries.Of(signIn, kept?.Snapshot.Unread is null ? kept?.Table : null, bound)),
+            kept?.Snapshot, test);
     }
 
     private static SettingsFinding CannotBeWritten(FilledFile file, FilledField field, string why) => new(

@@ -34,13 +34,15 @@ public static class SignInEntries
 {
     /// <summary>What is to be made, in the order in which it has to be.</summary>
     /// <param name="read">The people and groups last read; null when they were not.</param>
-    public static IReadOnlyList<SignInEntry> Of(PlannedSignIn plan, ObjectTable? read)
+    /// <param name="bound">Whether the account has bound: the branch that it is in may be none that is read.</param>
+    public static IReadOnlyList<SignInEntry> Of(PlannedSignIn plan, ObjectTable? read, bool bound)
     {
         var directory = plan.Directory;
         if (directory.Family == DirectoryFamily.AdLike) return [];
         var there = (read?.Objects ?? []).ToDictionary(o => ComparedName.KeyOf(o.Dn), StringComparer.Ordinal);
         var entries = new List<SignInEntry>();
-        if (plan is { BindDn: { } bind, Wants.BindsAs: BindsAs.Account } && !there.ContainsKey(ComparedName.KeyOf(bind)))
+        if (!bound && plan is { BindDn: { } bind, Wants.BindsAs: BindsAs.Account }
+            && !there.ContainsKey(ComparedName.KeyOf(bind)))
             entries.Add(LogonNameOf(bind) is { } name
                 ? new SignInEntry.Account(bind, name)
                 : new SignInEntry.Impossible(bind, "its name does not begin with uid or cn"));
