@@ -43,7 +43,7 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
         {
             ("report {0} --form xlsx --to {1}", "q.xlsx", "PK"), (
                 "report {0} --form csv --to {1}", "q.csv",
-                "\ufeffaccount,"), ("review sheet {0} --to {1}", "q.html", "<!DOCTYPE html>"), ("evidence write {0} --to {1}",
+                "\ufeffinstall,fit,surveyed,simulated,account,"), ("review sheet {0} --to {1}", "q.html", "<!DOCTYPE html>"), ("evidence write {0} --to {1}",
                 "q.json", "{\"payload\""), ("calendar fennmoor --to {1}", "q.ics", "BEGIN:VCALENDAR"),
         })
         {

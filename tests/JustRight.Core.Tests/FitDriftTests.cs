@@ -144,6 +144,73 @@ public sealed class FitDriftTests
         ]);
     }
 
+    [Fact]
+    public void A_place_that_does_not_answer_is_no_change()
+    {
+        const string host = "fm-temp01";
+        var (met, excess) = (Right(Verdict.Met) with { At = host }, Right(Verdict.Excess) with { Id = "2", At = host });
+        var elsewhere = Right(Verdict.Excess) with { Id = "3", At = "fm-book01" };
+        var before = Seen(met, excess, elsewhere);
+        var away = Away(Right(Verdict.Unseen) with { At = host }, elsewhere).After(before);
+        FitDrift.Between(before, away).ShouldAllBe(l => l.Way == DriftWay.Other);
+        FitDrift.Between(before, away).Select(l => l.Words).ShouldBe(
+        [
+            Of("can no longer be seen: because"), Of("can no longer be seen: its place could not be read"),
+            $"{host} can no longer be read",
+        ]);
+        var still = Away(Right(Verdict.Unseen) with { At = host }, elsewhere).After(away);
+        FitDrift.Between(away, still).ShouldBeEmpty();
+
+        var back = Seen(met, excess, elsewhere).After(still);
+        FitDrift.Between(still, back).Select(l => (l.Way, l.Words)).ShouldBe(
+        [
+            (DriftWay.Other, Of("seen again, as before")), (DriftWay.Other, Of("seen again, as before")),
+            (DriftWay.Other, $"{host} can be read again"),
+        ]);
+        FitDrift.Between(before, back).ShouldBeEmpty();
+
+        var other = Seen(Right(Verdict.Missing) with { At = host }, Right(Verdict.Excess) with { Id = "4", At = host }, elsewhere)
+            .After(still);
+        FitDrift.Between(still, other).Select(l => (l.Way, l.Words)).ShouldBe(
+        [
+            (DriftWay.Worse, Of("no longer so: because")), (DriftWay.Worse, Of($"new, and nothing asks for it: {Path}")),
+            (DriftWay.Other, $"{host} can be read again"), (DriftWay.Better, Of("gone; nothing needed it")),
+        ]);
+
+        KeptFit Seen(params KeptRight[] rights) => Fit(rights) with { Parts = [] };
+        KeptFit Away(params KeptRight[] rights) => Fit(rights) with { Unread = [host], Parts = [new KeptPart(host, host)] };
+    }
+
+    [Fact]
+    public void A_place_that_was_never_readable_hides_nothing_that_goes()
+    {
+        var part = new KeptPart("the policies on fm-temp01", "fm-temp01");
+        var before = Fit([Right(Verdict.Excess) with { At = "fm-temp01" }]) with { Unread = [part.Place], Parts = [part] };
+        var after = (Fit([]) with { Unread = [part.Place], Parts = [part] }).After(before);
+        FitDrift.Between(before, after).ShouldHaveSingleItem().Words.ShouldBe(Of("gone; nothing needed it"));
+    }
+
+    [Fact]
+    public void A_place_that_it_has_nothing_to_do_with_is_no_part_of_a_fit()
+    {
+        var before = Fit([Right(Verdict.Met) with { At = "fm-temp01" }]) with { Parts = [] };
+        var after = before with { Unread = ["fm-sql04"], Parts = [new KeptPart("fm-sql04", "fm-sql04")] };
+        FitDrift.Between(before, after.After(before)).ShouldBeEmpty();
+        var directory = before with { Unread = ["the directory"], Parts = [new KeptPart("the directory", "")] };
+        FitDrift.Between(before, directory.After(before)).ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public void Members_that_were_not_expected_stay_while_the_directory_does_not_answer()
+    {
+        var before = Fit([]) with { UnexpectedMembers = ["app-x: somebody"], Parts = [] };
+        var away = (Fit([]) with { Unread = ["the directory"], Parts = [new KeptPart("the directory", "")] }).After(before);
+        FitDrift.Between(before, away).Select(l => l.Words).ShouldBe(["the directory can no longer be read"]);
+        FitDrift.Between(away, before.After(away)).Select(l => l.Words).ShouldBe(["the directory can be read again"]);
+        FitDrift.Between(away, (Fit([]) with { Parts = [] }).After(away))
+            .ShouldContain(l => l.Words == "no longer: app-x: somebody");
+    }
+
     /// <summary>The differences, without the ids and paths that other tests hold.</summary>
     private static IReadOnlyList<DriftLine> Between(IReadOnlyList<KeptRight> before, IReadOnlyList<KeptRight> after) =>
         [.. FitDrift.Between(Fit(before), Fit(after)).Select(l => new DriftLine(l.Way, l.Account, l.Right, l.Words))];

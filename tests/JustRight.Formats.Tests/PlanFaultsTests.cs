@@ -64,7 +64,6 @@ public sealed class PlanFaultsTests
         ("brinebook-contractors", Document.Install, Bind, "bind-as: nobody"),
         ("brinebook-contractors", Document.Install, Enter, "enter-through: nowhere"),
         ("brinebook-contractors", Document.Install, Enter + "\n", "\n"),
-        ("brinebook-contractors", Document.Install, Enter, Enter + "\n  enter-members: [fm-drivers]"),
         ("brinebook-contractors", Document.Estate, "offers: [tls, start-tls]\n", "offers: [plain]\n"),
         ("brinebook-contractors", Document.Sheet, "families: [inetorgperson, ad-like]", "families: [ad-like]"),
         ("brinebook-contractors", Document.Sheet, "bind: { as: dn }", "bind: { as: upn }"),

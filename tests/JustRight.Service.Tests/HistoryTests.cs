@@ -25,11 +25,8 @@ public sealed class HistoryTests
         quiet[0].Seen.ShouldBeGreaterThan(1); // nothing new: only the end moved
         var count = quiet.Count;
 
-        var simulation = Path.Combine(service.Data, "simulation", "fennmoor.json");
-        var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
-        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-book01")!["localGroups"]!.AsArray()
-            .Single(g => (string?)g!["name"] == "Event Log Readers")!["members"]!.AsArray().Add("svc-curd-labeller");
-        await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
+        await ChangeAsync(service, h => h["localGroups"]!.AsArray()
+            .Single(g => (string?)g!["name"] == "Event Log Readers")!["members"]!.AsArray().Add("svc-curd-labeller"));
         await service.RunAsync($"installs/{Install}/verify");
         var drift = await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView);
         drift.Lines.ShouldHaveSingleItem().ShouldSatisfyAllConditions(
@@ -50,6 +47,50 @@ public sealed class HistoryTests
         (none.StatusCode, await none.Content.ReadAsStringAsync(Cancel))
             .ShouldSatisfyAllConditions(
                 n => n.StatusCode.ShouldBe(HttpStatusCode.NotFound), n => n.Item2.ShouldContain("There is no fit 99"));
+    }
+
+    [Fact]
+    public async Task A_host_that_does_not_answer_is_no_change_and_no_news()
+    {
+        await using var service = await PreparedData.Demo.StartAsync();
+        for (var i = 0; i < 3; i++) await service.RunAsync("estates/fennmoor/survey"); // two servers do not answer at first
+        await service.RunAsync($"installs/{Install}/verify");
+        await ChangeAsync(service, h => h["localGroups"]!.AsArray()
+            .Single(g => (string?)g!["name"] == "Event Log Readers")!["members"]!.AsArray().Add("svc-curd-labeller"));
+        await service.RunAsync($"installs/{Install}/verify");
+        var before = await HistoryAsync(service);
+        var news = (await LogAsync(service)).Count(e => e.Action == "drift");
+
+        await ChangeAsync(service, h => h["unreachable"] = "fm-book01 does not answer: it is away");
+        await service.RunAsync("estates/fennmoor/survey");
+        var away = await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView);
+        away.Lines.ShouldAllBe(l => l.Way == "other");
+        away.Lines.ShouldContain(l => l.Words.EndsWith("its place could not be read", StringComparison.Ordinal));
+        await ChangeAsync(service, h => h["unreachable"] = null);
+        await service.RunAsync("estates/fennmoor/survey");
+        var back = await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView);
+        back.Lines.ShouldAllBe(l => l.Way == "other");
+        back.Lines.ShouldContain(l =>
+            l.Account == "svc-curd-labeller" && l.Words.EndsWith("seen again, as before", StringComparison.Ordinal));
+
+        (await HistoryAsync(service)).Count.ShouldBe(before.Count + 2);
+        (await LogAsync(service)).Count(e => e.Action == "drift").ShouldBe(news);
+        foreach (var install in (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+            .Where(i => i.Name != Install))
+            (await service.GetAsync($"installs/{install.Name}/history", ContractsJson.Default.IReadOnlyListKeptFitView))
+                .Count(f => f.From > before[0].From).ShouldBe(0, install.Name);
+    }
+
+    private static Task<IReadOnlyList<LogEntryView>> LogAsync(TestedService service) =>
+        service.GetAsync("log?take=200", ContractsJson.Default.IReadOnlyListLogEntryView);
+
+    /// <summary>Changes fm-book01 behind our back.</summary>
+    private static async Task ChangeAsync(TestedService service, Action<JsonObject> change)
+    {
+        var simulation = Path.Combine(service.Data, "simulation", "fennmoor.json");
+        var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
+        change(state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-book01")!.AsObject());
+        await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
     }
 
     private static Task<IReadOnlyList<KeptFitView>> HistoryAsync(TestedService service) =>

@@ -111,6 +111,41 @@ public sealed class PasswordTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Of_many_that_begin_at_once_one_does()
+    {
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 6).Select(_ => _service.Http.PostAsync($"/api/{Path}/renewals", null, Cancel)));
+        answers.Count(a => a.StatusCode == HttpStatusCode.Accepted).ShouldBe(1);
+        answers.Count(a => a.StatusCode == HttpStatusCode.Conflict).ShouldBe(5);
+        (await ShowAsync()).Renewals.ShouldHaveSingleItem();
+        (await _service.GetAsync("log?take=100", ContractsJson.Default.IReadOnlyListLogEntryView))
+            .Count(e => e.Action == "renew").ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task No_service_is_restarted_onto_a_password_that_somebody_has_changed_meanwhile()
+    {
+        var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
+        // somebody sets another password in the directory while a person is to type ours
+        var simulation = System.IO.Path.Combine(_service.Data, "simulation", "fennmoor.json");
+        var state = System.Text.Json.Nodes.JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
+        var account = state["principals"]!.AsArray().Single(p => (string?)p!["name"] == Account)!.AsObject();
+        account["passwordProof"] = account["passwordProof"] is { } proof ? new string([.. ((string)proof!).Reverse()]) : "another";
+        await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
+        var before = RunsSince(state);
+
+        var stopped = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("done")));
+        stopped.ShouldSatisfyAllConditions(
+            r => r.Next.ShouldBe("decision"), r => r.Current.ShouldBe(6),
+            r => r.Words.ShouldContain("the directory no longer takes this password"));
+        RunsSince(System.Text.Json.Nodes.JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!).ShouldBe(before);
+
+        static List<string> RunsSince(System.Text.Json.Nodes.JsonNode state) =>
+            [.. state["hosts"]!.AsArray().SelectMany(h => h!["services"]!.AsArray())
+                .Select(s => $"{s!["name"]} {s["runsSince"]}")];
+    }
+
+    [Fact]
     public async Task A_place_that_is_left_out_stays_mentioned()
     {
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));

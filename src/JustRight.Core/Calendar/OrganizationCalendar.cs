@@ -43,7 +43,8 @@ public static class OrganizationCalendar
     /// <summary>The day that counts first, and the day it expires where that is another.</summary>
     private static IEnumerable<CalendarEntry> Passwords(string estate, AccountPassword password, OrganizationRules rules)
     {
-        var next = password.Keeper == PasswordKeeper.Us
+        var next = password is { IsToLookAt: true, ReasonIn: { } install } ? $"justright install show {install}"
+            : password.Keeper == PasswordKeeper.Us
             ? $"justright password renew {estate} {password.Account}"
             : $"justright password where-used {estate} {password.Account}";
         if (password.Due is { } due)

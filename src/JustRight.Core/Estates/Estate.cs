@@ -143,7 +143,7 @@ public sealed record Naming(
 public sealed record EstateHost(string Name, Reach Reach, Origin At)
 {
     /// <summary>When its services may be restarted; null for at any time.</summary>
-    public RestartWindow? Restarts { get; init; }
+    public DailyWindow? Restarts { get; init; }
 
     /// <summary>How it is reached over SSH; null for other hosts.</summary>
     public SshReach? Ssh { get; init; }

@@ -54,6 +54,12 @@ public sealed record AccountPassword(
     /// <summary>Why it never expires.</summary>
     public NeverExpires? Reason { get; init; }
 
+    /// <summary>The install whose reason it is, the one to be looked at first; null when none says why.</summary>
+    public string? ReasonIn { get; init; }
+
+    /// <summary>Whether what is due is to look at that reason, and no renewal.</summary>
+    public bool IsToLookAt { get; init; }
+
     /// <summary>What several products that use it do not agree on, or null.</summary>
     public string? Quarrel { get; init; }
 }

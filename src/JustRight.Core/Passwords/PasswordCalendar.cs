@@ -31,7 +31,9 @@ public static class PasswordCalendar
             : PasswordKeeper.Us;
         var kept = keeper switch { PasswordKeeper.Directory => "the directory", PasswordKeeper.Product => products[0].Plan.Title, _ => "us" };
         var found = view is null || view.Graph.IndexOf(name) is not (>= 0 and var node) ? null : view.Graph.PrincipalOf(node);
-        var reason = uses.Select(u => u.Account.NeverExpires).FirstOrDefault(r => r is not null);
+        // of several installs that say why, the one that is to be looked at first counts
+        var (where, reason) = uses.Where(u => u.Account.NeverExpires is not null)
+            .Select(u => (u.Plan.Install, u.Account.NeverExpires)).OrderBy(u => u.NeverExpires!.ReviewBy).FirstOrDefault();
         var (standing, due, words) = Stand(name, keeper, kept, found, reason, view, rules, now);
         return new AccountPassword(name, keeper, kept, [.. uses.Select(u => u.Plan.Install).Distinct()], standing, due, words)
         {
@@ -39,6 +41,8 @@ public static class PasswordCalendar
             ExpiresAt = found is null || IsNever(found) ? null : found.PasswordExpiresAt,
             Never = found is not null && IsNever(found),
             Reason = reason,
+            ReasonIn = where,
+            IsToLookAt = reason is not null && due == rules.NoonOf(reason.ReviewBy),
             Quarrel = keeper == PasswordKeeper.Product
                 && uses.Where(u => u.Account.Password.ChangedBy != PasswordKeeper.Product || u.Plan.Title != kept)
                     .Select(u => u.Plan.Title).Distinct().ToList() is { Count: > 0 } others
@@ -71,7 +75,7 @@ public static class PasswordCalendar
             if (reason is not null)
                 dates.Add((
                     rules.NoonOf(reason.ReviewBy),
-                    $"it never expires ({reason.By}: {reason.Why}); next look by {reason.ReviewBy:yyyy-MM-dd}"));
+                    $"it never expires ({reason.By}: {reason.Why}); look at that reason again by {reason.ReviewBy:yyyy-MM-dd}"));
         }
         else if (found.PasswordExpiresAt is { } expires)
         {

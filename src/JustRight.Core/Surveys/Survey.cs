@@ -36,23 +36,24 @@ public sealed record Survey(
 
         foreach (var host in Hosts)
         {
-            if (host.Unread is not null) yield return new UnreadPlace(host.Name, host.Unread, host.ReadAt);
+            if (host.Unread is not null) yield return new UnreadPlace(host.Name, host.Unread, host.ReadAt, host.Name);
             foreach (var part in host.UnreadParts)
-                yield return new UnreadPlace($"{part.Part} on {host.Name}", part.Reason, host.ReadAt);
+                yield return new UnreadPlace($"{part.Part} on {host.Name}", part.Reason, host.ReadAt, host.Name);
         }
 
         foreach (var instance in Instances)
         {
-            if (instance.Unread is not null) yield return new UnreadPlace(instance.Name, instance.Unread, instance.ReadAt);
+            if (instance.Unread is not null) yield return new UnreadPlace(instance.Name, instance.Unread, instance.ReadAt, instance.Name);
             foreach (var part in instance.UnreadParts)
-                yield return new UnreadPlace($"{part.Part} of {instance.Name}", part.Reason, instance.ReadAt);
+                yield return new UnreadPlace($"{part.Part} of {instance.Name}", part.Reason, instance.ReadAt, instance.Name);
             if (instance.PostgreSql?.SignInUnread is { } signIn)
-                yield return new UnreadPlace($"the roles of accounts at {instance.Name}", signIn, instance.ReadAt);
+                yield return new UnreadPlace($"the roles of accounts at {instance.Name}", signIn, instance.ReadAt, instance.Name);
             foreach (var database in instance.Databases.Where(d => d.Unread is not null))
-                yield return new UnreadPlace($"{instance.Name}/{database.Name}", database.Unread!, instance.ReadAt);
+                yield return new UnreadPlace($"{instance.Name}/{database.Name}", database.Unread!, instance.ReadAt, instance.Name);
         }
     }
 }
 
 /// <summary>A part of the estate that could not be read.</summary>
-public sealed record UnreadPlace(string Place, string Reason, DateTimeOffset At);
+/// <param name="Of">The host or the instance that it is a part of; empty for parts of the directory.</param>
+public sealed record UnreadPlace(string Place, string Reason, DateTimeOffset At, string Of = "");

@@ -150,7 +150,25 @@ public static class EstateReader
                 });
         }
 
-        return new NotificationRules(map.List("mail"), webhook, map.TextOrNull("webhook-secret"));
+        return new NotificationRules(map.List("mail"), webhook, map.TextOrNull("webhook-secret"))
+        {
+            Least = DriftSeverityWords.Of(map.TextOr("least", DriftSeverityWords.All[^1])),
+            Rest = map.TextOrNull("rest") is { } rest ? RestOf(rest, map["rest"]!.At, faults) : null,
+        };
+    }
+
+    /// <summary>The same time twice is the whole day, in which nobody would ever be told anything.</summary>
+    private static DailyWindow? RestOf(string text, Origin at, List<Fault> faults)
+    {
+        var rest = DailyWindow.Parse(text);
+        if (rest.From != rest.To) return rest;
+        faults.Add(new Fault(
+            "wrong-value", at, "rules.notices.rest", "This is the whole day: nobody would ever be told anything.")
+        {
+            Found = text,
+            Expected = "two different times such as 20:00-06:30",
+        });
+        return null;
     }
 
     private static TimeZoneInfo ZoneOf(YamlNode.Mapping rules, List<Fault> faults)
@@ -173,7 +191,7 @@ public static class EstateReader
     {
         var host = new EstateHost(key.Text, ReachOf(map.TextOr("reach", placeReach)), key.At)
         {
-            Restarts = map.TextOrNull("restarts") is { } window ? RestartWindow.Parse(window) : null,
+            Restarts = map.TextOrNull("restarts") is { } window ? DailyWindow.Parse(window) : null,
         };
         return host.Reach != Reach.Ssh ? host : host with
         {

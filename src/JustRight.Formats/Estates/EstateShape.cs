@@ -60,7 +60,7 @@ internal static class EstateShape
                 new(
                     "restarts",
                     new Shape.Text(
-                        "the daily restart window of its services; any time by default", RestartWindow.Pattern,
+                        "the daily restart window of its services; any time by default", DailyWindow.Pattern,
                         "two times of day such as 22:00-04:30")),
                 new("address", new Shape.Text("for SSH: the name or address to connect to, unless it is the host's name")),
                 new("port", new Shape.Number("for SSH: its TCP port; 22 by default", 1, 65535)),
@@ -160,6 +160,16 @@ internal static class EstateShape
                     new(
                         "webhook-secret",
                         Words.Key("the name of the secret, kept by the service, that signs what is sent there")),
+                    new(
+                        "least",
+                        new Shape.Text(
+                            "what is told of what got worse: this and what weighs more; excess unless said otherwise", null, null,
+                            DriftSeverityWords.All)),
+                    new(
+                        "rest",
+                        new Shape.Text(
+                            "hours in which nobody is told anything, by the organization's clock",
+                            DailyWindow.Pattern, "hours such as 20:00-06:30")),
                 ])),
                 new(
                     "survey-no-older-than-hours",

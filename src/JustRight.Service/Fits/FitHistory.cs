@@ -24,7 +24,9 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
         await using var db = await databases.CreateDbContextAsync(cancel);
         var last = await db.Fits.Where(f => f.Install == kept.Install).OrderByDescending(f => f.Number)
             .FirstOrDefaultAsync(cancel);
-        var lines = last is null ? null : FitDrift.Between(PackedJson.Read<KeptFit>(last.Packed), kept);
+        var before = last is null ? null : PackedJson.Read<KeptFit>(last.Packed);
+        if (before is not null) kept = kept.After(before);
+        var lines = before is null ? null : FitDrift.Between(before, kept);
         if (lines is { Count: 0 })
         {
             if (kept.SurveyedAt > last!.Until) (last.Until, last.Seen) = (kept.SurveyedAt, last.Seen + 1);

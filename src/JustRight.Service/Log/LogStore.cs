@@ -20,8 +20,24 @@ public sealed class LogStore(IDbContextFactory<AppDb> databases, TimeProvider ti
         AddWithAsync(_ => { }, who, action, subject, detail, cancel);
 
     /// <summary>Adds an entry in one transaction with another change of the database: both are kept, or neither.</summary>
-    public async Task AddWithAsync(
-        Action<AppDb> change, string who, string action, string subject, string detail, CancellationToken cancel = default)
+    public Task AddWithAsync(
+        Action<AppDb> change, string who, string action, string subject, string detail, CancellationToken cancel = default) =>
+        AddIfAsync(
+            db =>
+            {
+                change(db);
+                return true;
+            },
+            who, action, subject, detail, cancel);
+
+    /// <summary>
+    /// Adds an entry in one transaction with another change, where it can be made: nobody else changes anything with an entry
+    /// between looking and changing.
+    /// </summary>
+    /// <param name="change">Looks and changes; false where nothing is to be kept, neither the change nor the entry.</param>
+    /// <returns>Whether it was kept.</returns>
+    public async Task<bool> AddIfAsync(
+        Func<AppDb, bool> change, string who, string action, string subject, string detail, CancellationToken cancel = default)
     {
         await _one.WaitAsync(cancel);
         try
@@ -39,9 +55,10 @@ public sealed class LogStore(IDbContextFactory<AppDb> databases, TimeProvider ti
                 Hash = "",
             };
             entry.Hash = HashOf(entry, last?.Hash ?? Beginning);
+            if (!change(db)) return false;
             db.Log.Add(entry);
-            change(db);
             await db.SaveChangesAsync(cancel);
+            return true;
         }
         finally
         {

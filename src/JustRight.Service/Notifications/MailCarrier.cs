@@ -1,4 +1,6 @@
 using System.Net.Sockets;
+using System.Security.Cryptography;
+using System.Text;
 using JustRight.Connectors;
 using JustRight.Service.Secrets;
 using JustRight.Service.Settings;
@@ -29,7 +31,7 @@ internal sealed class MailCarrier(
         {
             Subject = notice.Subject,
             Date = time.GetUtcNow(),
-            MessageId = $"notice-{notice.Id}-{delivery.Id}@justright.invalid",
+            MessageId = $"{IdOf(notice, delivery)}@{from.Domain}",
         };
         message.From.Add(from);
         message.To.Add(to);
@@ -72,6 +74,13 @@ internal sealed class MailCarrier(
             return $"{mailServer.Host}: {e.Message.Split('\n')[0].Trim()}";
         }
     }
+
+    /// <summary>
+    /// One for each mail, whichever service sends it; the same for each try, so that a mail that came in spite of an error is
+    /// known again [RFC 5322 3.6.4].
+    /// </summary>
+    private static string IdOf(NotificationRow notice, DeliveryRow delivery) => Convert.ToHexStringLower(SHA256.HashData(
+        Encoding.UTF8.GetBytes($"{notice.Key}\n{notice.At.UtcTicks}\n{notice.Id}\n{delivery.Id}\n{delivery.To}"))[..16]);
 
     private static bool IsLoopback(string host) =>
         host == "localhost" || (System.Net.IPAddress.TryParse(host, out var address) && System.Net.IPAddress.IsLoopback(address));

@@ -3,14 +3,18 @@ using JustRight.Core.Calendar;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit.Drift;
 using JustRight.Service.Calendar;
+using JustRight.Service.Settings;
 using JustRight.Service.Storage;
+using JustRight.Service.Tls;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Notifications;
 
 /// <summary>Writes notices down, once each, for those whom the organization wants told; the post office carries them.</summary>
 internal sealed class NotificationService(
-    CalendarService calendar, Delivery post, IDbContextFactory<AppDb> databases, TimeProvider time)
+    CalendarService calendar, Delivery post, IDbContextFactory<AppDb> databases, IOptions<ServiceSettings> settings,
+    TimeProvider time)
 {
     private const int Shown = 100;
 
@@ -19,16 +23,17 @@ internal sealed class NotificationService(
     public Task TellDriftAsync(
         Estate estate, IReadOnlyList<(string Install, DriftLine Line)> worse, string who, CancellationToken cancel)
     {
-        var installs = worse.Select(w => w.Install).Distinct().ToList();
         var now = time.GetUtcNow();
-        var text = string.Join(
-            "\n\n",
-            installs.Select(i =>
-                $"{i}\n{string.Join('\n', worse.Where(w => w.Install == i).Select(w => $"  - {w.Line.Words}"))}\n  See: justright drift {i}"));
+        var told = worse.Where(w => w.Line.Severity <= estate.Rules.Notifications.Least).ToList();
+        if (told.Count == 0) return Task.CompletedTask;
+        var origin = PublicAddress.OriginOf(settings.Value);
+        var text = DriftNotice.Text(
+            told,
+            i => origin is null ? $"justright drift {i}" : $"{origin}/installs/{Uri.EscapeDataString(i)} or justright drift {i}",
+            origin is null ? "justright install list" : $"{origin}/ or justright install list");
         return AddAsync(
-            estate, $"drift {estate.Name} {now.UtcDateTime:O}", "drift",
-            $"{estate.Title}: {worse.Count} got worse at {string.Join(", ", installs)}",
-            $"{Simulated(estate)}Since the last survey, found by {who} at {now.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z:\n\n{text}\n",
+            estate, $"drift {estate.Name} {now.UtcDateTime:O}", "drift", DriftNotice.Subject(estate.Title, told),
+            $"{Simulated(estate)}Since the last survey, found by {who} at {now.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z:\n\n{text}",
             cancel);
     }
 
@@ -65,10 +70,18 @@ internal sealed class NotificationService(
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (await db.Notifications.AnyAsync(n => n.Key == key, cancel)) return null;
         var now = time.GetUtcNow();
+        var first = estate.Rules.Notifications.Rest?.NextOver(now, estate.Rules.TimeZone) ?? now;
         var row = new NotificationRow { Estate = estate.Name, Key = key, Kind = kind, Subject = subject, Text = text, At = now };
         row.Deliveries.AddRange(
             estate.Rules.Notifications.Mail.Select(to =>
-                new DeliveryRow { Channel = DeliveryChannel.Mail, To = to, State = DeliveryState.Waiting, NextTry = now, At = now }));
+                new DeliveryRow
+                {
+                    Channel = DeliveryChannel.Mail,
+                    To = to,
+                    State = DeliveryState.Waiting,
+                    NextTry = first,
+                    At = now,
+                }));
         if (estate.Rules.Notifications.Webhook is { } webhook)
             row.Deliveries.Add(new DeliveryRow
             {
@@ -76,7 +89,7 @@ internal sealed class NotificationService(
                 To = webhook.ToString(),
                 Secret = estate.Rules.Notifications.WebhookSecret,
                 State = DeliveryState.Waiting,
-                NextTry = now,
+                NextTry = first,
                 At = now,
             });
         db.Notifications.Add(row);

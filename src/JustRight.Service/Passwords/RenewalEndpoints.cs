@@ -57,10 +57,7 @@ internal static class RenewalEndpoints
         if (books.Find(account) is not { } found)
             return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
         var open = (await renewals.ListAsync(name, found.Account, cancel)).FirstOrDefault(r => r.EndedAt is null);
-        if (PasswordEndpoints.WhyNot(found, open) is { } why)
-            return Problems.Of(
-                409, "not-renewed", $"The password of {found.Account} is not renewed from here: {why}.",
-                open is null ? null : $"Look at it: justright password progress {open.Id}");
+        if (PasswordEndpoints.WhyNot(found, open) is { } why) return NotRenewed(found, open, why);
         if (estate.Directory.Reach == Reach.File)
             return Problems.Of(409, "read-only", "The directory is read from a file: passwords cannot be set from here.");
         var facts = await (await connectorStore.OpenAsync(estate, cancel)).Directory.ReadPasswordAsync(found.Account, cancel);
@@ -82,9 +79,14 @@ internal static class RenewalEndpoints
         }
 
         var allowed = asked.Select(a => SecretGate.Key(a.Subject, a.Use));
-        var row = await renewals.BeginAsync(name, book, fresh, old, allowed, user.Identity!.Name!, cancel);
+        var (row, begun) = await renewals.BeginAsync(name, book, fresh, old, allowed, user.Identity!.Name!, cancel);
+        if (!begun) return NotRenewed(found, row, PasswordEndpoints.WhyNot(found, row)!);
         return await GoOnAsync(row, estate, user, passwordService, queue, time, cancel);
     }
+
+    private static ProblemHttpResult NotRenewed(AccountPassword account, RenewalRow? open, string why) => Problems.Of(
+        409, "not-renewed", $"The password of {account.Account} is not renewed from here: {why}.",
+        open is null ? null : $"Look at it: justright password progress {open.Id}");
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> SayAsync(
         string id, int number, StepWord word, ClaimsPrincipal user, Library library, PasswordService passwordService,

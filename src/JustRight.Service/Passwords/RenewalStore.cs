@@ -11,9 +11,12 @@ namespace JustRight.Service.Passwords;
 /// <summary>Keeps renewals. Each state of a run-book is kept in one transaction with its entry in the log.</summary>
 internal sealed class RenewalStore(IDbContextFactory<AppDb> databases, SecretStore secrets, LogStore log, TimeProvider time)
 {
-    /// <summary>Keeps a new renewal with both passwords encrypted, before anything is changed.</summary>
+    /// <summary>
+    /// Keeps a new renewal with both passwords encrypted, before anything is changed; of two at once for one account, one.
+    /// </summary>
     /// <param name="allowed">What is allowed of secrets now, as <see cref="SecretGate.Key"/> names it.</param>
-    public async Task<RenewalRow> BeginAsync(
+    /// <returns>The renewal that is open now, and whether it is this one.</returns>
+    public async Task<(RenewalRow Row, bool Begun)> BeginAsync(
         string estate, RunBook book, NewPassword fresh, NewPassword? old, IEnumerable<string> allowed, string who,
         CancellationToken cancel)
     {
@@ -29,9 +32,17 @@ internal sealed class RenewalStore(IDbContextFactory<AppDb> databases, SecretSto
             OldProtected = old is null ? null : secrets.Protect(old),
             AllowedAtStart = string.Join('\n', allowed),
         };
-        await log.AddWithAsync(
-            db => db.Renewals.Add(row), who, "renew", book.Account, $"a renewal of {book.Steps.Count} steps starts", cancel);
-        return row;
+        RenewalRow? open = null;
+        var begun = await log.AddIfAsync(
+            db =>
+            {
+                open = db.Renewals.AsNoTracking()
+                    .FirstOrDefault(r => r.Estate == estate && r.Account == book.Account && r.EndedAt == null);
+                if (open is null) db.Renewals.Add(row);
+                return open is null;
+            },
+            who, "renew", book.Account, $"a renewal of {book.Steps.Count} steps starts", cancel);
+        return (open ?? row, begun);
     }
 
     /// <summary>A renewal, or null.</summary>

@@ -43,7 +43,7 @@ internal sealed class RunBookRun(
 
             if (!touched)
             {
-                var (change, seen) = await LookAsync(step, cancel);
+                var (change, seen) = await LookAsync(step, secret, cancel);
                 Book = Book.Begin(step.Number, change, seen, who, time.GetUtcNow());
                 await renewals.SaveAsync(row.Id, Book, who, "intend", $"{step.Words}; before: {seen}", cancel);
                 (step, touched) = (Book.Steps.First(s => s.Number == step.Number), true);
@@ -68,7 +68,7 @@ internal sealed class RunBookRun(
             ConnectorFailure.SignIn, "the old password is not known here: the renewal cannot be undone.");
 
     /// <summary>What is there before a step, and its change with that in it.</summary>
-    private async Task<(Change? Change, string Seen)> LookAsync(RunBookStep step, CancellationToken cancel)
+    private async Task<(Change? Change, string Seen)> LookAsync(RunBookStep step, NewPassword secret, CancellationToken cancel)
     {
         switch (step.Change)
         {
@@ -79,6 +79,7 @@ internal sealed class RunBookRun(
                         ConnectorFailure.Conflict, $"{set.Name} is disabled: enable it first, or leave its password alone.");
                 return (set with { SetBefore = facts.SetAt }, facts.SetAt is { } at ? $"last set {at:u}" : "never set");
             case RestartService restart:
+                await MustHoldAsync(step, secret, cancel);
                 var service = (await connectors.Hosts.ReadAsync(restart.Host, cancel)).Services.FirstOrDefault(s =>
                     string.Equals(s.Name, restart.Service, StringComparison.OrdinalIgnoreCase))
                     ?? throw new ConnectorException(
@@ -96,6 +97,29 @@ internal sealed class RunBookRun(
             default:
                 return (null, "another one");
         }
+    }
+
+    /// <summary>
+    /// A service that runs is not restarted onto a password that the directory does not take: somebody may have set another one
+    /// since. Where it cannot be tested, a person who has read that may have it tried again.
+    /// </summary>
+    private async Task MustHoldAsync(RunBookStep step, NewPassword secret, CancellationToken cancel)
+    {
+        var facts = await connectors.Directory.ReadPasswordAsync(row.Account, cancel);
+        if (facts.WhyNotTried(time.GetUtcNow()) is { } why)
+        {
+            if (step.Note == RunBook.TriedAgain) return;
+            throw new ConnectorException(
+                ConnectorFailure.Conflict,
+                $"whether the directory still takes the password cannot be tested ({why}): nothing was restarted. A retry restarts.");
+        }
+
+        var tried = await connectors.Directory.TryPasswordAsync(row.Account, secret, cancel);
+        if (tried.Works == true) return;
+        throw new ConnectorException(
+            ConnectorFailure.Conflict,
+            $"the directory no longer takes this password ({tried.Words}): nothing was restarted. Somebody set another one since, or "
+            + "it was never taken: undo the renewal, or begin another.");
     }
 
     /// <summary>Whether a step that was begun is made, as far as looking tells; null when it is to be made again.</summary>

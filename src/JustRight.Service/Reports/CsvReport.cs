@@ -8,6 +8,9 @@ namespace JustRight.Service.Reports;
 /// <summary>The account matrix as CSV [RFC 4180], a line for each right.</summary>
 internal static class CsvReport
 {
+    /// <summary>What each line says of the whole: lines are taken out of a table, and must still say where they are from.</summary>
+    private static readonly string[] Of = ["install", "fit", "surveyed", "simulated"];
+
     /// <summary>
     /// Writes it, in UTF-8 with the mark that spreadsheets look for. A text that a spreadsheet would run as a formula is made
     /// harmless.
@@ -20,7 +23,12 @@ internal static class CsvReport
             writer,
             new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape }))
         {
-            foreach (var line in report.Lines.Select(l => l.Values).Prepend(ReportLine.Heads))
+            string[] of =
+            [
+                report.Fit.Install, report.FitNumber.ToString(CultureInfo.InvariantCulture), report.Time(report.Fit.SurveyedAt),
+                report.Fit.Simulated ? "simulated" : "",
+            ];
+            foreach (var line in report.Lines.Select(l => of.Concat(l.Values)).Prepend(Of.Concat(ReportLine.Heads)))
             {
                 foreach (var value in line) csv.WriteField(value);
                 csv.NextRecord();

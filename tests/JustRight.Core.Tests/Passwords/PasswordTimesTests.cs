@@ -1,3 +1,4 @@
+using JustRight.Core.Calendar;
 using JustRight.Core.Directory;
 using JustRight.Core.Engines;
 using JustRight.Core.Estates;
@@ -87,7 +88,7 @@ public sealed class PasswordTimesTests
     [InlineData("23:00-23:30", "2028-02-28T23:40:00Z", "2028-02-29T23:00:00Z")] // a leap day
     public void A_host_is_restarted_by_the_clock_on_the_wall(string window, string now, string opens)
     {
-        var parsed = RestartWindow.Parse(window);
+        var parsed = DailyWindow.Parse(window);
         parsed.ToString().ShouldBe(window);
         var at = parsed.NextOpen(At(now), London);
         at.ShouldBe(At(opens));
@@ -138,6 +139,29 @@ public sealed class PasswordTimesTests
             AllEngines.View(survey));
         if (says is null) found.ShouldBeEmpty();
         else found.ShouldHaveSingleItem().ShouldContain(says);
+    }
+
+    [Fact]
+    public void Of_two_reasons_the_nearer_day_counts_and_what_is_due_is_to_look_at_it()
+    {
+        var view = View([new DirectoryPrincipal(Sid.Parse("S-1-5-21-1-2-3-1000"), PrincipalKind.User, "svc-a", "CN=svc-a")
+        {
+            State = AccountState.PasswordNeverExpires,
+            PasswordSetAt = Now.AddDays(-10),
+        }]);
+        Plan[] plans = [Plan("Alpha", "svc-a", "us", "2027-09-01"), Plan("Beta", "svc-a", "us", "2026-11-01")];
+        var account = PasswordCalendar.Of(plans, view, Organization, Now).ShouldHaveSingleItem();
+        (account.ReasonIn, account.IsToLookAt, account.Standing).ShouldBe(("beta", true, PasswordStanding.Overdue));
+        account.Words.ShouldEndWith("look at that reason again by 2026-11-01");
+        var entry = OrganizationCalendar.Of("fennmoor", [account], [], [], [], Organization, Now).ShouldHaveSingleItem();
+        entry.Next.ShouldBe("justright install show beta");
+
+        // the organization's year is over first: that is a renewal
+        var late = PasswordCalendar.Of([Plan("Alpha", "svc-a", "us", "2028-02-29")], view, Organization, Now)
+            .ShouldHaveSingleItem();
+        late.IsToLookAt.ShouldBeFalse();
+        OrganizationCalendar.Of("fennmoor", [late], [], [], [], Organization, Now).ShouldHaveSingleItem().Next
+            .ShouldStartWith("justright password renew");
     }
 
     private static DateTimeOffset At(string text) =>

@@ -1,4 +1,5 @@
 using JustRight.Core.Directory;
+using JustRight.Core.Estates;
 
 namespace JustRight.Core.Fit.Drift;
 
@@ -24,6 +25,9 @@ public sealed record DriftLine(DriftWay Way, string Account, string Right, strin
 
     /// <summary>The id of what was judged; empty where it is no account's.</summary>
     public string Id { get; init; } = "";
+
+    /// <summary>How much it weighs, where it is worse; null otherwise.</summary>
+    public DriftSeverity? Severity { get; init; }
 
     /// <summary>The paths by which it is held, and was.</summary>
     public IReadOnlyList<string> Paths { get; init; } = [];
@@ -51,13 +55,23 @@ public static class FitDrift
         var (there, here) = (before.UnexpectedMembers, after.UnexpectedMembers);
         lines.AddRange(here.Except(there).Select(s => Say(DriftWay.Worse, $"new: {s}")));
         lines.AddRange(there.Except(here).Select(s => Say(DriftWay.Better, $"no longer: {s}")));
-        lines.AddRange(after.Unread.Except(before.Unread).Select(u => Say(DriftWay.Other, $"{u} can no longer be read")));
-        lines.AddRange(before.Unread.Except(after.Unread).Select(u => Say(DriftWay.Other, $"{u} can be read again")));
+        var (unread, wasUnread) = (after.OwnUnread(before), before.OwnUnread(after));
+        lines.AddRange(unread.Except(wasUnread).Select(u => Say(DriftWay.Other, $"{u} can no longer be read")));
+        lines.AddRange(wasUnread.Except(unread).Select(u => Say(DriftWay.Other, $"{u} can be read again")));
         return [.. lines.Select((l, i) => (l, i)).OrderBy(x => x.l.Way).ThenBy(x => x.i).Select(x => x.l)];
     }
 
     private static IEnumerable<DriftLine> Lines(KeptRight? was, KeptRight now, KeptFit after)
     {
+        if (was is { LastSeen: not null } && now.Verdict != Verdict.Unseen)
+        {
+            // what it was before its place went out of sight is what it is compared with
+            var since = Lines(was.Seen(), now, after).ToList();
+            if (since.Count == 0) yield return Say(now, DriftWay.Other, "seen again, as before");
+            foreach (var line in since) yield return line;
+            yield break;
+        }
+
         if (was is null)
             yield return now.Needed ? NewNeed(now) : NewHolding(now);
         else if (was.Verdict != now.Verdict)
@@ -125,20 +139,37 @@ public static class FitDrift
         Verdict.Excess or Verdict.Forbidden => throw new InvalidOperationException($"{now.Right} is {now.Verdict}, and no need."),
     };
 
-    private static DriftLine Gone(KeptRight was) => was.Needed ? Say(was, DriftWay.Other, "no longer needed") : was.Verdict switch
+    private static DriftLine Gone(KeptRight unseen)
     {
-        Verdict.Unseen => Say(was, DriftWay.Other, "no longer in question"),
-        Verdict.Forbidden => Say(was, DriftWay.Better, "gone; it was forbidden"),
-        Verdict.Excess => Say(was, DriftWay.Better, "gone; nothing needed it"),
-        Verdict.Met or Verdict.Missing or Verdict.Pending or Verdict.Done =>
-            throw new InvalidOperationException($"{was.Right} is {was.Verdict}, and was no need."),
-    };
+        var was = unseen.Seen();
+        return was.Needed ? Say(was, DriftWay.Other, "no longer needed") : was.Verdict switch
+        {
+            Verdict.Unseen => Say(was, DriftWay.Other, "no longer in question"),
+            Verdict.Forbidden => Say(was, DriftWay.Better, "gone; it was forbidden"),
+            Verdict.Excess => Say(was, DriftWay.Better, "gone; nothing needed it"),
+            Verdict.Met or Verdict.Missing or Verdict.Pending or Verdict.Done =>
+                throw new InvalidOperationException($"{was.Right} is {was.Verdict}, and was no need."),
+        };
+    }
 
     private static DriftLine Say(KeptRight right, DriftWay way, string words) =>
-        new(way, right.Account, right.Right, $"{right.Account}: {right.Right}: {words}") { Id = right.Id, Paths = right.Paths };
+        new(way, right.Account, right.Right, $"{right.Account}: {right.Right}: {words}")
+        {
+            Id = right.Id,
+            Paths = right.Paths,
+            Severity = way == DriftWay.Worse ? Weight(right.Verdict) : null,
+        };
+
+    private static DriftSeverity Weight(Verdict verdict) => verdict switch
+    {
+        Verdict.Forbidden => DriftSeverity.Forbidden,
+        Verdict.Missing or Verdict.Pending or Verdict.Unseen => DriftSeverity.Missing,
+        Verdict.Excess or Verdict.Met or Verdict.Done => DriftSeverity.Excess,
+    };
 
     /// <summary>What is no account's.</summary>
-    private static DriftLine Say(DriftWay way, string words) => new(way, "", "", words);
+    private static DriftLine Say(DriftWay way, string words) =>
+        new(way, "", "", words) { Severity = way == DriftWay.Worse ? DriftSeverity.Excess : null };
 
     private static string By(KeptRight right) => right.Paths.Count == 0 ? "" : $": {right.Paths[0]}";
 }

@@ -3,16 +3,16 @@ using System.Globalization;
 namespace JustRight.Core.Estates;
 
 /// <summary>
-/// The time of day at which services of a host may be restarted, by the clock of the organization: from one time up to, not
-/// including, another; past midnight when the second is the earlier.
+/// A time of day, by the clock of the organization: from one time up to, not including, another; past midnight when the second
+/// is the earlier. Such as that at which services of a host may be restarted, or at which nobody is told anything.
 /// </summary>
-public sealed record RestartWindow(TimeOnly From, TimeOnly To)
+public sealed record DailyWindow(TimeOnly From, TimeOnly To)
 {
     /// <summary>What one looks like.</summary>
     public const string Pattern = "([01][0-9]|2[0-3]):[0-5][0-9]-([01][0-9]|2[0-3]):[0-5][0-9]";
 
     /// <summary>Reads one that fits <see cref="Pattern"/>. The same time twice means the whole day.</summary>
-    public static RestartWindow Parse(string text) =>
+    public static DailyWindow Parse(string text) =>
         new(
             TimeOnly.ParseExact(text[..5], "HH:mm", CultureInfo.InvariantCulture),
             TimeOnly.ParseExact(text[6..], "HH:mm", CultureInfo.InvariantCulture));
@@ -36,6 +36,10 @@ public sealed record RestartWindow(TimeOnly From, TimeOnly To)
         do minute = minute.AddMinutes(1); while (!IsOpen(minute, zone) && minute - now < TimeSpan.FromHours(50));
         return minute;
     }
+
+    /// <summary>The next moment at which it is over: this one when it is not open.</summary>
+    public DateTimeOffset NextOver(DateTimeOffset now, TimeZoneInfo zone) =>
+        IsOpen(now, zone) ? new DailyWindow(To, From).NextOpen(now, zone) : now;
 
     /// <inheritdoc/>
     public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"{From:HH\\:mm}-{To:HH\\:mm}");
