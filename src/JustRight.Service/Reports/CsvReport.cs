@@ -8,7 +8,7 @@ namespace JustRight.Service.Reports;
 /// <summary>The account matrix as CSV [RFC 4180], a line for each right.</summary>
 internal static class CsvReport
 {
-    /// <summary>What each line says of the whole: lines are taken out of a table, and must still say where they are from.</summary>
+    /// <summary>What each line says of the whole: it must still say so where it is taken out of the table.</summary>
     private static readonly string[] Of = ["install", "fit", "surveyed", "simulated"];
 
     /// <summary>
