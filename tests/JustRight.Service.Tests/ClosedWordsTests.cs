@@ -50,6 +50,13 @@ public sealed class ClosedWordsTests
         foreach (var cause in Of<SignInCause>()) page.ShouldContain($"\n| `{cause}` | ");
     }
 
+    [Fact]
+    public void The_reference_has_each_neutral_name_of_a_setting_as_the_code_explains_it()
+    {
+        var page = File.ReadAllText(Path.Combine(Checkout.Top, "docs", "sign-in-reference.md"));
+        foreach (var (key, says) in SettingKeys.All) page.ShouldContain($"\n| `{key}` | {says} |\n");
+    }
+
     private static string[] Of<T>()
         where T : struct, Enum => [.. Enum.GetNames<T>().Select(JsonNamingPolicy.KebabCaseLower.ConvertName)];
 }

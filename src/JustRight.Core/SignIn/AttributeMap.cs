@@ -43,10 +43,6 @@ public sealed record AttributeMap(
     /// <summary>The neutral names of the attributes of people, which an estate may keep elsewhere.</summary>
     public static IEnumerable<string> Keys => OfPeople.Select(a => a.Key).Prepend(SettingKeys.LogonName);
 
-    /// <summary>The neutral names of those attributes that the sign-in itself does not need.</summary>
-    public static IEnumerable<string> FurtherKeys =>
-        OfPeople.Select(a => a.Key).SkipWhile(k => k != SettingKeys.UserPrincipalName);
-
     /// <summary>The attribute that a directory keeps something in; null where its family has none.</summary>
     /// <param name="key">A neutral name, one of <see cref="Keys"/>.</param>
     public static string? AttributeOf(PeopleDirectory directory, string key)

@@ -29,6 +29,8 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
         var lines = before is null ? null : FitDrift.Between(before, kept);
         if (lines is { Count: 0 })
         {
+            // an earlier release kept no places: from now on it is known where each right is
+            if (before!.Parts is null) last!.Packed = PackedJson.Write(kept with { SurveyedAt = before.SurveyedAt });
             if (kept.SurveyedAt > last!.Until) (last.Until, last.Seen) = (kept.SurveyedAt, last.Seen + 1);
         }
         else
