@@ -201,6 +201,18 @@ public sealed class FitDriftTests
     }
 
     [Fact]
+    public void A_fit_of_an_earlier_release_that_knows_no_places_is_no_difference_by_that()
+    {
+        var before = Fit([Right(Verdict.Met)]) with { Unread = ["fm-sql04"] };
+        var after = Fit([Right(Verdict.Met) with { At = "fm-temp01" }]) with
+        {
+            Unread = ["fm-sql04"],
+            Parts = [new KeptPart("fm-sql04", "fm-sql04")],
+        };
+        FitDrift.Between(before, after.After(before)).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Members_that_were_not_expected_stay_while_the_directory_does_not_answer()
     {
         var before = Fit([]) with { UnexpectedMembers = ["app-x: somebody"], Parts = [] };

@@ -58,7 +58,7 @@ public sealed record KeptFit(
     /// <summary>The unread parts of places that one of its rights is at, and of the directory.</summary>
     internal IReadOnlyList<string> OwnUnread(KeptFit other)
     {
-        if (Parts is null) return Unread;
+        if (Parts is null || other.Parts is null) return Unread;
         var places = Rights.Concat(other.Rights).Select(r => r.At).OfType<string>().Append("")
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
         return [.. Parts.Where(p => places.Contains(p.Of)).Select(p => p.Place)];
