@@ -13,6 +13,8 @@ public sealed class SimulationFile
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { WriteIndented = true };
     private readonly string _path;
     private readonly Lock _lock = new();
+    private byte[] _bytes = [];
+    private SimulationState? _read;
 
     private SimulationFile(string path) => _path = path;
 
@@ -31,10 +33,16 @@ public sealed class SimulationFile
         return new SimulationFile(path);
     }
 
-    /// <summary>Reads something of the state.</summary>
+    /// <summary>Reads something of the state, which the reader leaves as it is.</summary>
     public T Read<T>(Func<SimulationState, T> read)
     {
-        lock (_lock) return read(Load());
+        lock (_lock)
+        {
+            var bytes = File.ReadAllBytes(_path);
+            // a survey of many hosts asks as often, and a person may edit the file at any time
+            if (_read is null || !bytes.AsSpan().SequenceEqual(_bytes)) (_bytes, _read) = (bytes, Parse(bytes));
+            return read(_read);
+        }
     }
 
     /// <summary>Changes the state and keeps it; nothing is kept when the change throws.</summary>
@@ -42,14 +50,14 @@ public sealed class SimulationFile
     {
         lock (_lock)
         {
-            var state = Load();
+            var state = Parse(File.ReadAllBytes(_path));
             change(state);
             Replace(_path, JsonSerializer.SerializeToUtf8Bytes(state, Options));
         }
     }
 
-    private SimulationState Load() =>
-        JsonSerializer.Deserialize<SimulationState>(File.ReadAllBytes(_path), Options)
+    private static SimulationState Parse(byte[] bytes) =>
+        JsonSerializer.Deserialize<SimulationState>(bytes, Options)
             ?? throw new InvalidDataException("The simulation's file is empty.");
 
     private static void Replace(string path, byte[] bytes)

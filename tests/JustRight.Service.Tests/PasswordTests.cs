@@ -190,6 +190,12 @@ public sealed class PasswordTests : IAsyncLifetime
     private static async Task ReadyAsync(TestedService service)
     {
         await service.AddDemoAsync();
+        await KnowCardsAsync(service);
+    }
+
+    /// <summary>Tells the password of the card reader, and sets its services to run as it.</summary>
+    internal static async Task KnowCardsAsync(TestedService service)
+    {
         (await service.Http.PutAsJsonAsync(
             $"/api/secrets/{Account}", new SecretValue($"simulated-{Account}"), ContractsJson.Default.SecretValue, Cancel))
             .EnsureSuccessStatusCode();

@@ -21,7 +21,7 @@ public sealed class ScheduleTests
             var every = new ScheduleRules(TimeSpan.FromHours(1));
             var now = DateTimeOffset.UtcNow;
             var name = Enumerable.Range(0, 100_000).Select(i => $"fennmoor-{i.ToString(CultureInfo.InvariantCulture)}")
-                .First(n => every.Next(n, now) - now is { TotalSeconds: > 25 and < 35 });
+                .First(n => every.Next(n, now, TimeZoneInfo.Utc) - now is { TotalSeconds: > 25 and < 35 });
             var state = Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json");
             File.Copy(state, Path.Combine(states.FullName, name + ".json"));
             var estate = (await File.ReadAllTextAsync(
@@ -31,7 +31,7 @@ public sealed class ScheduleTests
             (await service.Http.PostAsync("/api/estates?file=estate.yaml", body, Cancel)).EnsureSuccessStatusCode();
             var plan = await WatchAsync();
             plan.LastAt.ShouldBeNull();
-            plan.Next!.Value.ShouldBe(every.Next(name, now), TimeSpan.FromSeconds(1));
+            plan.Next!.Value.ShouldBe(every.Next(name, now, TimeZoneInfo.Utc), TimeSpan.FromSeconds(1));
             var looked = await Waiting.ForAsync(
                 "the look was made",
                 async () => await WatchAsync() is { LastWords: not (null or "queued" or "running") } watch ? watch : null);

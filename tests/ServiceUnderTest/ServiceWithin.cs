@@ -16,9 +16,9 @@ internal sealed class ServiceWithin : IServiceRun
     static ServiceWithin() =>
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture; // as the service's own process has it
 
-    private ServiceWithin(string[] arguments, LineWriter output)
+    private ServiceWithin(string[] arguments, LineWriter output, TimeProvider time)
     {
-        var surroundings = new Surroundings(output, output, TimeProvider.System, _stop.Token);
+        var surroundings = new Surroundings(output, output, time, _stop.Token);
         _running = Task.Run(() => ServiceHost.RunAsync(arguments, surroundings));
     }
 
@@ -27,8 +27,8 @@ internal sealed class ServiceWithin : IServiceRun
 
     /// <summary>Starts it.</summary>
     /// <param name="said">Takes each line that it prints.</param>
-    public static ServiceWithin Start(IEnumerable<string> arguments, Action<string?> said) =>
-        new([.. arguments], new LineWriter(said));
+    public static ServiceWithin Start(IEnumerable<string> arguments, Action<string?> said, TimeProvider time) =>
+        new([.. arguments], new LineWriter(said), time);
 
     /// <inheritdoc/>
     public async Task<int> StopAsync()

@@ -18,6 +18,9 @@ public sealed class TestedService : IAsyncDisposable
     private IServiceRun? _run;
     private string _also = "";
 
+    /// <summary>The service's clock, while it runs within the tests' process.</summary>
+    public MovableClock Clock { get; } = new();
+
     /// <summary>The data folder; kept over restarts, deleted at the end.</summary>
     public string Data { get; } = Directory.CreateTempSubdirectory("justright-service-").FullName;
 
@@ -45,6 +48,16 @@ public sealed class TestedService : IAsyncDisposable
 
     /// <summary>Starts the service and claims a token with its first sign-in link.</summary>
     public static Task<TestedService> StartAsync(params string[] settings) => StartedAsync(new TestedService(), settings);
+
+    /// <summary>Starts the service at another time than the machine's, with the whole demo.</summary>
+    public static async Task<TestedService> StartDemoAtAsync(DateTimeOffset now, params string[] settings)
+    {
+        var service = new TestedService();
+        service.Clock.Set(now);
+        await StartedAsync(service, settings);
+        await service.AddDemoAsync();
+        return service;
+    }
 
     /// <summary>Starts the service as a process of its own.</summary>
     public static Task<TestedService> StartProcessAsync(params string[] settings) =>
@@ -87,7 +100,7 @@ public sealed class TestedService : IAsyncDisposable
             "--JustRight:Outbound:Allow:0", "127.0.0.0/8", .. settings,
         ];
         var links = new List<string>();
-        _run = _asProcess ? ServiceProcess.Start(arguments, Said) : ServiceWithin.Start(arguments, Said);
+        _run = _asProcess ? ServiceProcess.Start(arguments, Said) : ServiceWithin.Start(arguments, Said, Clock);
         await Waiting.UntilAsync("the service printed its sign-in links", () =>
         {
             if (_run.HasEnded) throw new InvalidOperationException("The service ended: " + Output);

@@ -18,6 +18,9 @@ namespace JustRight.Core.Fit;
 /// <param name="now">The present, against which the survey's age is held.</param>
 public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRules rules, DateTimeOffset now)
 {
+    /// <summary>How far two machines' clocks may be apart: what was read later than that cannot be given an age.</summary>
+    private static readonly TimeSpan ClocksApart = TimeSpan.FromMinutes(10);
+
     /// <summary>What people confirmed where no survey reads.</summary>
     public ConfirmationIndex Confirmations { get; init; } = ConfirmationIndex.Empty;
 
@@ -60,10 +63,12 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
             ? $"{host.Name} was {age}; read it again"
             : null;
 
+    /// <summary>Why what was read then proves nothing now; null while it does.</summary>
     private string? TooOld(DateTimeOffset read, TimeSpan? limit)
     {
         var age = now - read;
-        if (limit is null || age <= limit) return null;
+        if (limit is null || (age <= limit && age >= -ClocksApart)) return null;
+        if (age < TimeSpan.Zero) return $"read at {read.UtcDateTime:yyyy-MM-dd HH:mm}Z, which this machine's clock has not reached";
         return age.TotalDays >= 2 ? $"read {(int)age.TotalDays} days ago" : $"read {(int)age.TotalHours} hours ago";
     }
 

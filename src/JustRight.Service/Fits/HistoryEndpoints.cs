@@ -60,9 +60,10 @@ internal static class HistoryEndpoints
         if (await library.FindAsync(Library.InstallKind, install, cancel) is not { } row) return null;
         if (await surveys.LatestAsync(Library.ReadInstall(row).Estate, cancel) is not { } view) return null;
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var made = await db.Steps.AsNoTracking().Where(s => s.State == JournalState.Made)
-            .Join(db.Jobs, s => s.JobId, j => j.Id, (s, j) => new { s.ChangeJson, s.At, j.StartedBy }).ToListAsync(cancel);
-        var between = made.Where(s => s.At > after && s.At <= upTo).OrderBy(s => s.At);
+        var between = await db.Steps.AsNoTracking()
+            .Where(s => s.State == JournalState.Made && s.At > after && s.At <= upTo)
+            .Join(db.Jobs, s => s.JobId, j => j.Id, (s, j) => new { s.ChangeJson, s.At, j.StartedBy })
+            .OrderBy(s => s.At).ToListAsync(cancel);
         return new OwnSteps(
             [.. between.Select(s => new MadeStep(ChangeJson.Read(s.ChangeJson), s.StartedBy, s.At!.Value))], view);
     }

@@ -10,9 +10,8 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Fits;
 
 /// <summary>Keeps surveys, and the latest of each estate ready for judging.</summary>
-public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
+public sealed class SurveyStore(IDbContextFactory<AppDb> databases, TimeProvider time)
 {
-    private const int Kept = 10;
     private readonly Dictionary<string, (int Id, SurveyView View)> _ready = new(StringComparer.Ordinal);
     private readonly Dictionary<string, DirectorySchema> _schemas = new(StringComparer.Ordinal);
     private readonly Lock _lock = new();
@@ -24,26 +23,39 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
         if (survey.Directory.Access?.Schema is { } schema && schema.Version != BuiltInSchema.Schema.Version
             && !await db.Schemas.AnyAsync(s => s.Version == schema.Version, cancel))
             db.Schemas.Add(new SchemaRow { Version = schema.Version, Json = SchemaJson.Write(schema) });
-        db.Surveys.Add(new SurveyRow { Estate = survey.Estate, TakenAt = survey.TakenAt, Json = SurveyJson.Write(survey) });
+        db.Surveys.Add(
+            new SurveyRow
+            {
+                Estate = survey.Estate,
+                TakenAt = survey.TakenAt,
+                Packed = PackedJson.Pack(SurveyJson.Write(survey)),
+            });
         await db.SaveChangesAsync(cancel);
     }
 
-    /// <summary>
-    /// Lets the surveys of an estate go but the latest ten, and those that first showed a fit that is kept: a changed one, or one
-    /// that was reviewed.
-    /// </summary>
+    /// <summary>Lets the surveys of an estate go that <see cref="KeptSurvey.ToLetGo"/> names.</summary>
     public async Task LetGoAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var latest = await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Take(Kept).Select(s => s.Id)
+        var kept = await db.Surveys.Where(s => s.Estate == estate).Select(s => new KeptSurvey(
+            s.Id, s.TakenAt, db.Fits.Any(f => f.SurveyId == s.Id),
+            db.Fits.Any(f => f.SurveyId == s.Id && db.Reviews.Any(r => r.Install == f.Install && r.Fit == f.Number))))
             .ToListAsync(cancel);
-        await db.Surveys.Where(s => s.Estate == estate && !latest.Contains(s.Id) && !db.Fits.Any(f => f.SurveyId == s.Id))
-            .ExecuteDeleteAsync(cancel);
+        var gone = KeptSurvey.ToLetGo(kept, time.GetUtcNow());
+        await db.Surveys.Where(s => gone.Contains(s.Id)).ExecuteDeleteAsync(cancel);
     }
 
     /// <summary>The schema of an estate's directory as last read, or null while none was.</summary>
     public async Task<DirectorySchema?> SchemaAsync(string estate, CancellationToken cancel) =>
         (await LatestAsync(estate, cancel))?.Survey.Directory.Access?.Schema;
+
+    /// <summary>When the latest survey of an estate was taken, or null when none was.</summary>
+    public async Task<DateTimeOffset?> LastTakenAsync(string estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id)
+            .Select(s => (DateTimeOffset?)s.TakenAt).FirstOrDefaultAsync(cancel);
+    }
 
     /// <summary>The latest survey of an estate, ready for judging, or null when none was taken.</summary>
     public async Task<SurveyView?> LatestAsync(string estate, CancellationToken cancel)
@@ -56,8 +68,8 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
             if (_ready.TryGetValue(estate, out var ready) && ready.Id == id) return ready.View;
         }
 
-        var json = await db.Surveys.Where(s => s.Id == id).Select(s => s.Json).FirstAsync(cancel);
-        var view = AllEngines.View(SurveyJson.ReadSurvey(json, version => Schema(db, version)));
+        var packed = await db.Surveys.Where(s => s.Id == id).Select(s => s.Packed).FirstAsync(cancel);
+        var view = AllEngines.View(SurveyJson.ReadSurvey(PackedJson.Unpack(packed), version => Schema(db, version)));
         lock (_lock) _ready[estate] = (id.Value, view);
         return view;
     }
@@ -66,8 +78,8 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
     public async Task<string> LatestJsonAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Select(s => s.Json)
-            .FirstAsync(cancel);
+        return PackedJson.Unpack(
+            await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Select(s => s.Packed).FirstAsync(cancel));
     }
 
     private DirectorySchema Schema(AppDb db, string version)

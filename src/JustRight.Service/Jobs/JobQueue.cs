@@ -47,7 +47,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     {
         var job = new JobRow
         {
-            Id = Guid.CreateVersion7().ToString("N"),
+            Id = Guid.CreateVersion7(time.GetUtcNow()).ToString("N"),
             Kind = order.Kind,
             Subject = order.Subject,
             State = order.Basis is null ? JobState.Queued : JobState.Proposed,

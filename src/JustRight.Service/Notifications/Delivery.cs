@@ -26,7 +26,19 @@ internal sealed class Delivery(
     }
 
     /// <inheritdoc/>
-    protected override Task WaitAsync(CancellationToken cancel) => _work.WaitAsync(FirstWait, cancel);
+    protected override async Task WaitAsync(CancellationToken cancel)
+    {
+        using var turn = new CancellationTokenSource(FirstWait, time);
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(turn.Token, cancel);
+        try
+        {
+            await _work.WaitAsync(either.Token);
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            // nobody called: what is tried again may be due
+        }
+    }
 
     /// <inheritdoc/>
     protected override async Task TurnAsync(CancellationToken cancel)
@@ -34,7 +46,7 @@ internal sealed class Delivery(
         await using var db = await databases.CreateDbContextAsync(cancel);
         var now = time.GetUtcNow();
         foreach (var delivery in (await db.Set<DeliveryRow>().Where(d =>
-            d.State == DeliveryState.Waiting).OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => d.NextTry <= now))
+            d.State == DeliveryState.Waiting).OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => IsDue(d, now)))
         {
             var notice = await db.Notifications.AsNoTracking().FirstAsync(n => n.Id == delivery.NotificationId, cancel);
 
@@ -55,6 +67,9 @@ internal sealed class Delivery(
             await db.SaveChangesAsync(cancel);
         }
     }
+
+    /// <summary>A clock that was set back since the last try must not keep what waits for as long again.</summary>
+    private static bool IsDue(DeliveryRow delivery, DateTimeOffset now) => delivery.NextTry <= now || delivery.At > now;
 
     /// <summary>
     /// Sends one; whatever goes wrong with it is said of it, and keeps neither the others nor the service from going on.

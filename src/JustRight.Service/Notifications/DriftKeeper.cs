@@ -22,13 +22,10 @@ internal sealed class DriftKeeper(FitHistory history, NotificationService notice
     public async Task KeepAsync(Estate estate, IReadOnlyList<InstallFit> fits, string who, CancellationToken cancel)
     {
         var worse = new List<(string Install, DriftLine Line)>();
-        foreach (var fit in fits)
-        {
-            var drift = await history.AddAsync(fit, cancel) ?? [];
+        foreach (var (fit, drift) in fits.Zip(await history.AddAsync(estate.Name, fits, cancel)))
             // there, all that is still held is excess, as somebody decided
             if (fit.Plan.Stage != Stage.Retiring)
-                worse.AddRange(drift.Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l)));
-        }
+                worse.AddRange((drift ?? []).Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l)));
 
         foreach (var (install, line) in worse) await log.AddAsync(who, "drift", install, line.Words, cancel);
         if (worse.Count > 0) await notices.TellDriftAsync(estate, worse, who, cancel);

@@ -14,9 +14,13 @@ namespace JustRight.Service.Notifications;
 /// <summary>Writes notices down, once each, for those whom the organization wants told; the post office carries them.</summary>
 internal sealed class NotificationService(
     CalendarService calendar, Delivery post, IDbContextFactory<AppDb> databases, IOptions<ServiceSettings> settings,
-    TimeProvider time)
+    TimeProvider time) : IDisposable
 {
     private const int Shown = 100;
+    private readonly SemaphoreSlim _one = new(1); // the hour's reminders and a person may ask at once
+
+    /// <inheritdoc/>
+    public void Dispose() => _one.Dispose();
 
     /// <summary>Tells of what got worse from one survey to the next.</summary>
     /// <param name="who">Who took the survey.</param>
@@ -65,6 +69,20 @@ internal sealed class NotificationService(
     }
 
     private async Task<NotificationView?> AddAsync(
+        Estate estate, string key, string kind, string subject, string text, CancellationToken cancel)
+    {
+        await _one.WaitAsync(cancel);
+        try
+        {
+            return await AddOnceAsync(estate, key, kind, subject, text, cancel);
+        }
+        finally
+        {
+            _one.Release();
+        }
+    }
+
+    private async Task<NotificationView?> AddOnceAsync(
         Estate estate, string key, string kind, string subject, string text, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);

@@ -7,12 +7,13 @@ namespace JustRight.Service.Schedules;
 /// install are ever under way at once.
 /// </summary>
 [DisallowConcurrentExecution]
-internal sealed class ScheduledSurveyJob(ScheduledSurveys watcher, ILogger<ScheduledSurveyJob> logger) : IJob
+internal sealed class ScheduledSurveyJob(ScheduledSurveys watcher, SchedulePlan plan, ILogger<ScheduledSurveyJob> logger) : IJob
 {
     /// <inheritdoc/>
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken cancellationToken)
     {
         var estate = context.JobDetail.Key.Name;
+        await plan.GoOnAsync(estate, cancellationToken);
         var (job, fresh) = await watcher.LookAsync(estate, cancellationToken);
         if (!fresh)
             logger.LogInformation("The scheduled survey of {Estate} is skipped: survey {Job} is under way", estate, job.Id);

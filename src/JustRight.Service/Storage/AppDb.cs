@@ -72,7 +72,10 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<HostFactsRow>().HasIndex(f => new { f.Estate, f.Host }).IsUnique();
         modelBuilder.Entity<SchemaRow>().HasIndex(s => s.Version).IsUnique();
         modelBuilder.Entity<JobRow>().HasMany(j => j.Steps).WithOne().HasForeignKey(s => s.JobId);
+        modelBuilder.Entity<JobRow>().HasIndex(j => new { j.Subject, j.Kind });
+        modelBuilder.Entity<JobRow>().HasIndex(j => j.State);
         modelBuilder.Entity<StepRow>().HasIndex(s => new { s.JobId, s.Number }).IsUnique();
+        modelBuilder.Entity<StepRow>().HasIndex(s => s.At);
         modelBuilder.Entity<LogRow>().HasKey(l => l.Number);
         modelBuilder.Entity<LogRow>().Property(l => l.Number).ValueGeneratedNever();
         modelBuilder.Entity<LogHeadRow>().HasIndex(h => h.Number);
@@ -83,12 +86,15 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<SecretAllowanceRow>().HasIndex(a => new { a.Subject, a.UseId }).IsUnique();
         modelBuilder.Entity<ConfirmationRow>().HasIndex(c => new { c.Install, c.GrantId });
         modelBuilder.Entity<FitRow>().HasIndex(f => new { f.Install, f.Number }).IsUnique();
+        modelBuilder.Entity<FitRow>().HasIndex(f => f.SurveyId);
         modelBuilder.Entity<ReviewRow>().HasIndex(r => new { r.Install, r.Number }).IsUnique();
         modelBuilder.Entity<ExceptionRow>().HasIndex(e => new { e.Install, e.Target });
         modelBuilder.Entity<ExceptionRow>().Property(e => e.Verdict).HasConversion<string>();
         modelBuilder.Entity<AdoptionRow>().HasIndex(a => a.Name).IsUnique();
         modelBuilder.Entity<AdoptionAnswerRow>().HasIndex(a => new { a.Adoption, a.Item });
         modelBuilder.Entity<NotificationRow>().HasIndex(n => n.Key).IsUnique();
+        modelBuilder.Entity<NotificationRow>().HasIndex(n => new { n.Estate, n.Id });
+        modelBuilder.Entity<DeliveryRow>().HasIndex(d => d.State);
         modelBuilder.Entity<NotificationRow>().HasMany(n => n.Deliveries).WithOne().HasForeignKey(d => d.NotificationId);
         modelBuilder.Entity<RenewalRow>().HasIndex(r => new { r.Estate, r.Account });
         modelBuilder.Entity<ToldPlaceRow>().HasIndex(p => new { p.Estate, p.Account });

@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using System.Text;
 using System.Text.Json;
 
 namespace JustRight.Service.Storage;
@@ -10,7 +11,7 @@ internal static class PackedJson
     public static byte[] Write<T>(T value)
     {
         using var packed = new MemoryStream();
-        using (var packer = new BrotliStream(packed, CompressionLevel.Fastest, leaveOpen: true))
+        using (var packer = new BrotliStream(packed, CompressionLevel.Optimal, leaveOpen: true))
             JsonSerializer.Serialize(packer, value, StoredJson.Options);
         return packed.ToArray();
     }
@@ -20,5 +21,21 @@ internal static class PackedJson
     {
         using var unpacker = new BrotliStream(new MemoryStream(packed), CompressionMode.Decompress);
         return JsonSerializer.Deserialize<T>(unpacker, StoredJson.Options)!;
+    }
+
+    /// <summary>Packs JSON that is written already.</summary>
+    public static byte[] Pack(string json)
+    {
+        using var packed = new MemoryStream();
+        using (var packer = new BrotliStream(packed, CompressionLevel.Optimal, leaveOpen: true))
+            packer.Write(Encoding.UTF8.GetBytes(json));
+        return packed.ToArray();
+    }
+
+    /// <summary>The JSON that <see cref="Pack"/> packed.</summary>
+    public static string Unpack(byte[] packed)
+    {
+        using var reader = new StreamReader(new BrotliStream(new MemoryStream(packed), CompressionMode.Decompress), Encoding.UTF8);
+        return reader.ReadToEnd();
     }
 }

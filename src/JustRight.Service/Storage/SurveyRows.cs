@@ -9,7 +9,8 @@ public sealed class SurveyRow
 
     public DateTimeOffset TakenAt { get; set; }
 
-    public required string Json { get; set; }
+    /// <summary>The survey as JSON, packed: every fact of the estate, and there are many surveys.</summary>
+    public required byte[] Packed { get; set; }
 }
 
 /// <summary>The people and groups of a directory that people sign in with, as last read.</summary>

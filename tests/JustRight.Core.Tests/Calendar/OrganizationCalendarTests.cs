@@ -90,19 +90,45 @@ public sealed class OrganizationCalendarTests
             .Sample((estate, hours, ticks) =>
         {
             var (watch, now) = (new ScheduleRules(TimeSpan.FromHours(hours)), new DateTimeOffset(ticks, TimeSpan.Zero));
-            var next = watch.Next(estate, now);
-            return next > now && next - now <= watch.Every && watch.Next(estate, next) == next + watch.Every
-                && watch.Next(estate, next.AddTicks(-1)) == next;
+            var next = watch.Next(estate, now, TimeZoneInfo.Utc);
+            return next > now && next - now <= watch.Every && watch.Next(estate, next, TimeZoneInfo.Utc) == next + watch.Every
+                && watch.Next(estate, next.AddTicks(-1), TimeZoneInfo.Utc) == next;
         });
 
     [Fact]
     public void Estates_that_are_watched_equally_often_are_not_read_at_once()
     {
         var day = new ScheduleRules(TimeSpan.FromHours(24));
-        var times = Enumerable.Range(0, 24).Select(i => day.Next($"site-{i}", Now)).Order().ToList();
+        var times = Enumerable.Range(0, 24).Select(i => day.Next($"site-{i}", Now, TimeZoneInfo.Utc)).Order().ToList();
         times.Distinct().Count().ShouldBe(24);
         (times[^1] - times[0]).ShouldBeGreaterThan(TimeSpan.FromHours(12)); // spread over the day
     }
+
+    [Fact]
+    public void A_daily_look_comes_once_on_each_day_at_the_same_time_by_the_clock_on_the_wall() =>
+        Gen.Select(
+            Gen.String[Gen.Char['a', 'z'], 1, 12], Gen.OneOfConst("Europe/London", "America/Sao_Paulo", "Australia/Lord_Howe", "Asia/Beirut", "UTC"),
+            Gen.Int[1, 7], Gen.Int[0, 365 * 4])
+            .Sample((estate, id, days, start) =>
+        {
+            var (zone, watch) = (TimeZoneInfo.FindSystemTimeZoneById(id), new ScheduleRules(TimeSpan.FromDays(days)));
+            var look = watch.Next(estate, new DateTimeOffset(2016, 1, 1, 0, 0, 0, TimeSpan.Zero).AddDays(start), zone);
+            for (var i = 0; i < 400 / days; i++)
+            {
+                var next = watch.Next(estate, look, zone);
+                var (wall, before) = (TimeZoneInfo.ConvertTime(next, zone), TimeZoneInfo.ConvertTime(look, zone));
+                if ((wall.Date - before.Date).TotalDays != days) return false;
+                if (wall.TimeOfDay != before.TimeOfDay && !Jumped(before, zone) && !Jumped(wall, zone)) return false;
+                if (watch.Next(estate, next.AddTicks(-1), zone) != next) return false;
+                look = next;
+            }
+
+            return true;
+        }, iter: 300);
+
+    /// <summary>Whether the clock jumped over a time within the two hours before.</summary>
+    private static bool Jumped(DateTimeOffset wall, TimeZoneInfo zone) =>
+        Enumerable.Range(0, 9).Any(i => zone.IsInvalidTime(wall.DateTime.AddMinutes(-15 * i)));
 
     private static AccountPassword Password(string name, DateTimeOffset? due, DateTimeOffset? expires) =>
         new(name, PasswordKeeper.Us, "us", ["alpha"], PasswordStanding.Later, due, "due")

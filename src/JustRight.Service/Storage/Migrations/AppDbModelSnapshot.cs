@@ -216,6 +216,8 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.HasIndex("NotificationId");
 
+                    b.HasIndex("State");
+
                     b.ToTable("DeliveryRow");
                 });
 
@@ -386,6 +388,8 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("SurveyId");
+
                     b.HasIndex("Install", "Number")
                         .IsUnique();
 
@@ -488,6 +492,10 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("State");
+
+                    b.HasIndex("Subject", "Kind");
+
                     b.ToTable("Jobs");
                 });
 
@@ -579,6 +587,8 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.HasIndex("Key")
                         .IsUnique();
+
+                    b.HasIndex("Estate", "Id");
 
                     b.ToTable("Notifications");
                 });
@@ -970,6 +980,8 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("At");
+
                     b.HasIndex("JobId", "Number")
                         .IsUnique();
 
@@ -986,9 +998,9 @@ namespace JustRight.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Json")
+                    b.Property<byte[]>("Packed")
                         .IsRequired()
-                        .HasColumnType("TEXT");
+                        .HasColumnType("BLOB");
 
                     b.Property<string>("TakenAt")
                         .IsRequired()

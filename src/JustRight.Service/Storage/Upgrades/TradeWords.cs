@@ -1,3 +1,4 @@
+using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 
@@ -44,7 +45,9 @@ internal static class TradeWords
     public static async Task ApplyAsync(AppDb db, CancellationToken cancel)
     {
         foreach (var statement in Statements) await db.Database.ExecuteSqlRawAsync(statement, cancel);
-        await foreach (var row in db.Surveys.AsAsyncEnumerable().WithCancellation(cancel)) row.Json = Renew(row.Json);
+        // surveys were kept as text then; PackedSurveys packs them
+        await foreach (var row in db.Surveys.AsAsyncEnumerable().WithCancellation(cancel))
+            row.Packed = Encoding.UTF8.GetBytes(Renew(Encoding.UTF8.GetString(row.Packed)));
         await foreach (var row in db.Jobs.Where(j => j.ResultJson != null).AsAsyncEnumerable().WithCancellation(cancel))
             row.ResultJson = Renew(row.ResultJson!);
         await foreach (var row in db.Fits.AsAsyncEnumerable().WithCancellation(cancel))
