@@ -81,7 +81,14 @@ public sealed record AdoptionItemView(
     int Number, string Id, string Account, string Right, string Place, string HeldBy, IReadOnlyList<string> Paths,
     IReadOnlyList<string> Brings, string? WhyNot, IReadOnlyList<string> NeededBy, string? Forbidden,
     [property: AllowedValues("needed", "not-needed", "not-sure", null)] string? Word, string? Why, string? By,
-    DateTimeOffset? At);
+    DateTimeOffset? At)
+{
+    /// <summary>
+    /// Why it is held and has no effect, or may have none: what denies it, or what keeps the account from getting in; null when it
+    /// has.
+    /// </summary>
+    public string? NoEffect { get; init; }
+}
 
 /// <summary>The sheet and the install that an adoption comes to, as files.</summary>
 /// <param name="Sheet">The sheet, YAML.</param>

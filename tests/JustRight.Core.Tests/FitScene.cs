@@ -381,6 +381,7 @@ internal sealed class FitScene
         _grants, _decisions, _forbidden, [])
     {
         Services = _services,
+        NewOwners = Rules.NewOwners,
     };
 
     private static PlannedGrant Grant(Right right, GivenBy by, Until until, string? through, string account, string? decision) =>

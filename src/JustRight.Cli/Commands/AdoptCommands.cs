@@ -239,6 +239,7 @@ internal static class AdoptCommands
     private static string Note(AdoptionItemView item) => string.Join("; ", new[]
     {
         item.Why,
+        item.NoEffect is null ? null : $"without effect: {item.NoEffect}",
         item.Forbidden is null ? null : $"through a forbidden group: {item.Forbidden}",
         item.NeededBy.Count == 0 ? null : $"{string.Join(", ", item.NeededBy)} needs it already",
         item.Brings.Count == 0 ? null : $"brings along {string.Join(", ", item.Brings)}",

@@ -39,9 +39,8 @@ public static class AdoptionFinder
         AdoptedAccount account, Plan plan, SurveyView view, NeedsIndex needs, Estate estate)
     {
         var node = view.Graph.IndexOf(account.Name);
-        var held = new ExcessFinder(
-            view, new NeedsIndex([]), plan, plan.Accounts.First(a => a.Key == account.Key), view.HoldingsOf(node))
-            .Find();
+        var holdings = view.HoldingsOf(node);
+        var held = new ExcessFinder(view, new NeedsIndex([]), plan, plan.Accounts.First(a => a.Key == account.Key), holdings).Find();
         return held.Select(j =>
         {
             var (draft, whyNot) = j.Right.Draft(estate, view.Tree?.Schema);
@@ -49,10 +48,22 @@ public static class AdoptionFinder
             {
                 Needs = draft,
                 WhyNot = whyNot,
+                NoEffect = NoEffect(j.Right, view, holdings),
                 NeededBy = needs.Installs(account.Name, j.Right),
                 Forbidden = Forbidden(j.Paths, view, estate.Rules),
             };
         }).OrderBy(i => i.HeldBy == OwnEntry ? 0 : 1).ThenBy(i => i.HeldBy, StringComparer.Ordinal).ThenBy(i => i.Right.Place, StringComparer.OrdinalIgnoreCase).ThenBy(i => i.Right.Key, StringComparer.Ordinal);
+    }
+
+    private static string? NoEffect(Right right, SurveyView view, Holdings holdings)
+    {
+        var gate = right.GateFor(view, holdings);
+        return gate.State switch
+        {
+            GateState.Open => null,
+            GateState.Shut when gate.Denials.Count > 0 => $"denied: {holdings.PathsOf(gate.Denials)[0]}",
+            GateState.Shut or GateState.Unseen => gate.Why,
+        };
     }
 
     private const string OwnEntry = "directly";

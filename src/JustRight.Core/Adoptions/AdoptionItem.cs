@@ -15,6 +15,11 @@ public sealed record AdoptionItem(
     /// <summary>Why the draft cannot say it, or null.</summary>
     public string? WhyNot { get; init; }
 
+    /// <summary>
+    /// Why it is held and has no effect, or may have none: what denies it, or what keeps the account from getting in; null when it has.
+    /// </summary>
+    public string? NoEffect { get; init; }
+
     /// <summary>Installs in Just Right that need it already.</summary>
     public IReadOnlyList<string> NeededBy { get; init; } = [];
 

@@ -37,6 +37,11 @@ public abstract record Change
     /// <summary>What must be there before it can be made, where another change makes it.</summary>
     internal virtual IReadOnlyList<string> RestsOn => [];
 
+    /// <summary>
+    /// The one change that does what this and another do, where both are of one thing that is only changed whole; null otherwise.
+    /// </summary>
+    internal virtual Change? Joined(Change other) => null;
+
     /// <summary>Whether it changes nothing by itself but makes an earlier change count: a restart, a refresh.</summary>
     public virtual bool OnlySettles => false;
 

@@ -21,6 +21,12 @@ public sealed record ChangePolicyList(
     public override Change? Inverse => this with { Entries = OldEntries, OldEntries = Entries };
 
     /// <inheritdoc/>
+    internal override Change? Joined(Change other) =>
+        other is not ChangePolicyList more || more.Policy != Policy || more.Constant != Constant || more.Domain != Domain ? null
+            : Entries.All(more.Entries.Contains) ? this
+            : this with { Entries = [.. Entries.Intersect(more.Entries)], Who = $"{Who} and {more.Who}" };
+
+    /// <inheritdoc/>
     internal override IReadOnlyList<string> Makes => [.. Hosts.Select(h => Thing.PolicyList(h, Constant))];
 
     /// <inheritdoc/>

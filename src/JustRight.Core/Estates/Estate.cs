@@ -220,6 +220,12 @@ public sealed record OrganizationRules(
     /// <summary>What holds for what is retired.</summary>
     public RetireRules Retire { get; init; } = RetireRules.Usual;
 
+    /// <summary>
+    /// Who owns a database after an account that shall not own it any more: by instance, a login or a role that is there.
+    /// </summary>
+    public IReadOnlyDictionary<string, string> NewOwners { get; init; } = new Dictionary<string, string>(
+        StringComparer.OrdinalIgnoreCase);
+
     /// <summary>Whether what changes the estate needs a second person's approval.</summary>
     public bool TwoPersonApproval { get; init; }
 

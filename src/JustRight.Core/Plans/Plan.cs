@@ -29,6 +29,10 @@ public sealed record Plan(
     public IReadOnlyDictionary<string, string> Engines { get; init; } = new Dictionary<string, string>(
         StringComparer.OrdinalIgnoreCase);
 
+    /// <summary>Who owns a database after an account that shall not, by instance, as the organization says.</summary>
+    public IReadOnlyDictionary<string, string> NewOwners { get; init; } = new Dictionary<string, string>(
+        StringComparer.OrdinalIgnoreCase);
+
     /// <summary>Databases in which the product keeps credentials of other systems.</summary>
     public IReadOnlyList<SecretStore> SecretStores { get; init; } = [];
 

@@ -49,6 +49,7 @@ public static class Planner
             TypedIn = [.. sheet.Accounts.SelectMany(a => TypedIn(sheet, install, a, names.NameOf(a.Key), places))],
             SecretStores = [.. sheet.Places.Where(p => p.HoldsSecrets).SelectMany(p =>
                 places[p.Key].Where(s => s.Database is not null).Select(s => new SecretStore(s.Instance!, s.Database!, p.At)))],
+            NewOwners = estate.Rules.NewOwners,
             Engines = estate.Instances.ToDictionary(i => i.Name, i => i.Engine, StringComparer.OrdinalIgnoreCase),
         }, []);
     }

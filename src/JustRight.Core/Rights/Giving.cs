@@ -128,6 +128,11 @@ public abstract class Giving
     /// <summary>Who is put into a domain group, that the account be in it.</summary>
     public abstract IReadOnlyList<Entrant> WhoEnters(string group);
 
+    /// <summary>
+    /// Whose right, that another install needs, a refresh of the policies takes on a host, in words; null when it takes none.
+    /// </summary>
+    public abstract string? WhoLosesByRefresh(string host);
+
     /// <summary>A step, blocked by what blocks the right.</summary>
     /// <param name="why">What for, where that is not the need itself.</param>
     public void Add(StepOrder order, Change change, string? why = null) => AddBlocked(order, change, Blocked, why);

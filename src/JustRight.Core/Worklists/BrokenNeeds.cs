@@ -59,7 +59,7 @@ internal static class BrokenNeeds
         right.BranchIn(now).Facts is { Can: > 0 } before && (right.BranchIn(then).Facts?.Can ?? 0) < before.Can;
 
     /// <summary>It is held, and the way to it is not known to be shut: who loses a login loses what is behind it.</summary>
-    private static bool IsMet(SurveyView view, Holdings holdings, Right right) =>
+    public static bool IsMet(SurveyView view, Holdings holdings, Right right) =>
         (holdings.Of(right) is not null || right.Above.Any(a => holdings.HandingOn(a) is not null))
         && right.GateFor(view, holdings).State != GateState.Shut;
 }

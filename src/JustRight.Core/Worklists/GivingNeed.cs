@@ -9,9 +9,10 @@ using JustRight.Core.Rights;
 namespace JustRight.Core.Worklists;
 
 /// <summary>What a right that an account of a plan lacks is told, and where its steps go.</summary>
+/// <param name="needs">What all installs of the estate need.</param>
 /// <param name="shared">What kinds gather over the whole worklist.</param>
 internal sealed class GivingNeed(
-    Plan plan, SurveyView view, PlannedAccount account, Judgement judgement, StepList steps, List<NotOffered> left,
+    Plan plan, SurveyView view, NeedsIndex needs, PlannedAccount account, Judgement judgement, StepList steps, List<NotOffered> left,
     Dictionary<Type, SharedSteps> shared) : Giving
 {
     private readonly PlannedGrant _grant = judgement.Grant!;
@@ -67,6 +68,24 @@ internal sealed class GivingNeed(
             .. plan.Groups.Where(g => target.Members.Contains(g.Key) && Gathers(g))
                 .Select(g => new Entrant(g.Name, target.Purpose, target.At)),
         ];
+    }
+
+    /// <inheritdoc/>
+    public override string? WhoLosesByRefresh(string host)
+    {
+        foreach (var name in needs.Accounts)
+        {
+            var there = needs.Of(name).Where(n =>
+                n.Install != plan.Install && string.Equals(n.Grant.Right.OnHost, host, StringComparison.OrdinalIgnoreCase)).ToList();
+            if (there.Count == 0 || view.Graph.IndexOf(name) is not (>= 0 and var node)) continue;
+            var holdings = view.HoldingsOf(node);
+            if (there.FirstOrDefault(n => n.Grant.Right.GovernedIn(view, holdings).Governed is { Gives: false }
+                && BrokenNeeds.IsMet(view, holdings, n.Grant.Right)) is { } need)
+                return $"the refresh would take {need.Grant.Right} from {name}, which {need.Install} needs: "
+                    + $"first put it on the policy's list (justright grant {need.Install})";
+        }
+
+        return null;
     }
 
     /// <inheritdoc/>

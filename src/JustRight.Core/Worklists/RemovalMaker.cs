@@ -20,9 +20,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
 {
     private readonly Plan _plan = fit.Plan;
     private readonly HashSet<string> _toBeGiven = [.. give.Where(s => s.Blocked is null).SelectMany(s => s.For)];
-    private readonly Dictionary<string, (
-        TakenOrder Order, Change Change, List<string> For, string Why, string? Blocked,
-        Origin At)> _steps = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, Removal> _steps = new(StringComparer.Ordinal);
     private readonly List<NotOffered> _notOffered = [];
     private Cuts _cuts = Cuts.None;
 
@@ -93,7 +91,8 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         var change = new DisableAccount(_plan.Domain, account.Name);
         var running = view.Survey.Hosts.SelectMany(h => StillRunning.On(h, _plan, needs, view))
             .FirstOrDefault(s => s.Account == account);
-        _steps.TryAdd(change.Key, (TakenOrder.Use, change, [judgement.Id], judgement.Reason, running?.Words, account.At));
+        _steps.TryAdd(
+            change.Key, new Removal(TakenOrder.Use, change, [judgement.Id], judgement.Reason, running?.Words, account.At));
     }
 
     private void InsideTheProduct(PlannedAccount account, Judgement judgement)
@@ -104,7 +103,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
             inside.Lets);
         _steps.TryAdd(
             change.Key,
-            (
+            new Removal(
                 TakenOrder.Right, change, [judgement.Id], judgement.Reason,
                 $"a person does it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{inside.Identity}\" --not-there",
                 grant.At));
@@ -154,9 +153,35 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         }
 
         _cuts = cuts;
-        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (taken.Order, change, [], why, null, at);
-        if (!step.For.Contains(id)) step.For.Add(id);
+        if (taken.Before is { } before)
+        {
+            Add(before.Change, TakenOrder.List, id, why, before.Blocked, at);
+            if (before.Blocked is not null) return; // it would come back
+        }
+
+        Add(change, taken.Order, id, why, null, at);
     }
+
+    /// <summary>Makes a change a step, or one with that of the same thing.</summary>
+    private void Add(Change change, TakenOrder order, string id, string why, string? blocked, Origin at)
+    {
+        if (!_steps.TryGetValue(change.Key, out var step))
+        {
+            step = new Removal(order, change, [], why, blocked, at);
+            if (order == TakenOrder.List
+                && _steps.FirstOrDefault(s => s.Value.Change.Joined(change) is not null) is { Key: { } key } other)
+            {
+                _steps.Remove(key);
+                step = other.Value with { Change = other.Value.Change.Joined(change)! };
+            }
+        }
+
+        if (!step.For.Contains(id)) step.For.Add(id);
+        _steps[step.Change.Key] = step;
+    }
+
+    /// <summary>A step that is found, with the findings that it is for.</summary>
+    private sealed record Removal(TakenOrder Order, Change Change, List<string> For, string Why, string? Blocked, Origin At);
 
     /// <summary>Whose right is taken away: an account of the plan, or a group that goes.</summary>
     private readonly record struct Holder(string Key, string Name, Origin At)
@@ -196,7 +221,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         {
             var hasAnotherHolder = _plan.Grants.Any(g => g.Right == right && g.Account != account.Key);
             var taken = right.Take(At(path, at, holder, hasAnotherHolder));
-            return (taken, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at]);
+            var sid = view.Graph.SidOf(path.Nodes[at]);
+            var cuts = (taken.Before?.Rights ?? []).Aggregate(_cuts.With(sid, right), (c, along) => c.With(sid, along));
+            return (taken, cuts, path.Nodes[at]);
         }
 
         return view.Graph.PrincipalOf(path.Nodes[at + 1])?.Name is { } outer
@@ -228,5 +255,5 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
 
     /// <summary>What is told of a path that ends with the entry of one of its principals.</summary>
     private Taking At(RightPath path, int at, string holder, bool hasAnotherHolder) => new(
-        view, _plan.Domain, path, path.Nodes[at], holder, [.. _steps.Values.Select(s => s.Change)], hasAnotherHolder);
+        view, _plan.Domain, path, path.Nodes[at], holder, [.. _steps.Values.Select(s => s.Change)], hasAnotherHolder, _plan.NewOwners);
 }

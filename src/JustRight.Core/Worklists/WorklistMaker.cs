@@ -19,7 +19,7 @@ public static class WorklistMaker
             return Retiring(
                 fit, view, needs, past
                     ?? throw new ArgumentNullException(nameof(past), "An install that is being retired needs its past."));
-        var (give, left) = Give(fit, view);
+        var (give, left) = Give(fit, view, needs);
         var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Pending).Select(j => j.Id)
             .ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
@@ -27,13 +27,14 @@ public static class WorklistMaker
         return new Worklist(Step.Linked(give), Step.Linked(remove), setup, [.. left, .. NotGiven.Of(fit, give, left)]);
     }
 
-    private static (IReadOnlyList<Step> Give, IReadOnlyList<NotOffered> Left) Give(InstallFit fit, SurveyView view)
+    private static (IReadOnlyList<Step> Give, IReadOnlyList<NotOffered> Left) Give(
+        InstallFit fit, SurveyView view, NeedsIndex needs)
     {
         var (steps, left, shared) = (new StepList(), new List<NotOffered>(), new Dictionary<Type, SharedSteps>());
         new ObjectSteps(fit, view, steps).Add();
         foreach (var account in fit.Accounts)
             foreach (var judgement in account.Judgements.Where(j => j.Grant is not null && IsToBeGiven(j)))
-                judgement.Right.Give(new GivingNeed(fit.Plan, view, account.Account, judgement, steps, left, shared));
+                judgement.Right.Give(new GivingNeed(fit.Plan, view, needs, account.Account, judgement, steps, left, shared));
         foreach (var gathered in shared.Values) gathered.Finish();
         return (steps.Ordered(), left);
     }

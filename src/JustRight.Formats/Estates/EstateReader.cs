@@ -76,6 +76,7 @@ public static class EstateReader
                 Retire = rules["retire"] is YamlNode.Mapping retire
                     ? new RetireRules(TimeSpan.FromDays(retire.NumberOrNull("remove-after-days")!.Value))
                     : RetireRules.Usual,
+                NewOwners = NewOwnersOf(root, rules, faults),
                 Schedule = rules["watch"] is YamlNode.Mapping watch
                     ? new ScheduleRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value))
                     : null,
@@ -114,6 +115,20 @@ public static class EstateReader
         map.NumberOrNull("renew-every-days") is { } every ? TimeSpan.FromDays(every) : null,
         TimeSpan.FromDays(map.NumberOrNull("warn-days") ?? (int)PasswordRules.Usual.Warn.TotalDays),
         map.NumberOrNull("least-length") ?? PasswordRules.Usual.LeastLength);
+
+    private static Dictionary<string, string> NewOwnersOf(YamlNode.Mapping root, YamlNode.Mapping rules, List<Fault> faults)
+    {
+        var instances = root.Named("instances").Select(i => i.Key.Text).ToList();
+        var owners = rules.Texts("new-owners");
+        foreach (var (instance, owner) in owners.Where(o => !instances.Contains(o.Key.Text, StringComparer.Ordinal)))
+            faults.Add(new Fault(
+                "unknown-instance", instance.At, $"rules.new-owners.{instance.Text}", $"The estate has no instance {instance.Text}.")
+            {
+                Expected = string.Join(", ", instances),
+                Nearest = Spelling.Nearest(instance.Text, instances),
+            });
+        return owners.ToDictionary(o => o.Key.Text, o => o.Value.Text, StringComparer.OrdinalIgnoreCase);
+    }
 
     private static ReviewRules ReviewsOf(YamlNode.Mapping map) => new(
         map.NumberOrNull("every-days") is { } every

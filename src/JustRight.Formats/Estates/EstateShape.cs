@@ -143,6 +143,11 @@ internal static class EstateShape
                             1, 3650),
                         true),
                 ])),
+                new(
+                    "new-owners",
+                    Words.Named(
+                        "who owns a database after an account that shall not, by instance",
+                        new Shape.Text("a login of the instance, such as sa or FENNMOOR\\svc-dba; of the PostgreSQL family, a role"))),
                 new("watch", new Shape.Map("how often the estate is looked at without anybody asking; never, unless this stands", [
                     new("every-hours", new Shape.Number("the hours from one look to the next", 1, 744), true),
                 ])),

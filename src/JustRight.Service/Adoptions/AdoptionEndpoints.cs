@@ -112,7 +112,7 @@ internal static class AdoptionEndpoints
 
     private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> FinishAsync(
         string name, ClaimsPrincipal user, AdoptionStore adoptionStore, AdoptionService adoptionService, Library library,
-        FitService fits, DocumentApprovals approvals, CancellationToken cancel)
+        FitService fits, DocumentApprovals approvals, UnsaidHoldings unsaid, CancellationToken cancel)
     {
         if (await adoptionStore.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, adoptionStore, cancel);
         var (adoption, who) = (kept.Adoption, user.Identity!.Name!);
@@ -138,6 +138,7 @@ internal static class AdoptionEndpoints
         await library.SaveAsync(Library.SheetKind, files.Sheet!.Name, $"{adoption.Product}.yaml", files.SheetText, who, cancel);
         if (await approvals.WaitsAsync(files.Install!, files.InstallText, who, cancel) is { } installWaits) return installWaits;
         await library.SaveAsync(Library.InstallKind, name, $"{name}.yaml", files.InstallText, who, cancel);
+        if (await unsaid.KeepAsync(adoption, found, answers, estate, who, cancel) is { } keepingWaits) return keepingWaits;
         await adoptionStore.FinishAsync(name, who, cancel);
         return TypedResults.Ok(
             new InstallView(

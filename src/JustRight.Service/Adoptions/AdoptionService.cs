@@ -79,7 +79,10 @@ internal sealed class AdoptionService(AdoptionStore adoptionStore, Library libra
             string.Join(" → ", p.Steps.Select(s => s.Name)))], item.Brings, item.WhyNot,
         item.NeededBy, item.Forbidden, answer is null
             ? null
-            : AdoptionWords.Text(answer.Word), answer?.Why, answer?.By, answer?.At);
+            : AdoptionWords.Text(answer.Word), answer?.Why, answer?.By, answer?.At)
+    {
+        NoEffect = item.NoEffect,
+    };
 
     private static AdoptionFiles Read(AdoptionDraft draft)
     {

@@ -210,6 +210,7 @@ public static class ServiceHost
         services.AddSingleton<ReviewStore>();
         services.AddSingleton<AdoptionStore>();
         services.AddSingleton<AdoptionService>();
+        services.AddSingleton<UnsaidHoldings>();
         services.AddSingleton<DirectoryFiles>();
         services.AddSingleton<HostFactsStore>();
         services.AddSingleton<ConfirmationStore>();

@@ -1,18 +1,25 @@
 using System.IO.Compression;
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 
 namespace JustRight.Service.Storage;
 
 /// <summary>What is too large to be kept as text: JSON, packed.</summary>
 internal static class PackedJson
 {
+    /// <summary>What is kept for years: the smallest before packing takes many times as long.</summary>
+    private static readonly BrotliCompressionOptions Small = new() { Quality = 5 };
+
+    private static readonly JsonSerializerOptions WithoutNulls =
+        new(StoredJson.Options) { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+
     /// <summary>Packs a value.</summary>
     public static byte[] Write<T>(T value)
     {
         using var packed = new MemoryStream();
-        using (var packer = new BrotliStream(packed, CompressionLevel.Optimal, leaveOpen: true))
-            JsonSerializer.Serialize(packer, value, StoredJson.Options);
+        using (var packer = new BrotliStream(packed, Small, leaveOpen: true))
+            JsonSerializer.Serialize(packer, value, WithoutNulls);
         return packed.ToArray();
     }
 
@@ -27,7 +34,7 @@ internal static class PackedJson
     public static byte[] Pack(string json)
     {
         using var packed = new MemoryStream();
-        using (var packer = new BrotliStream(packed, CompressionLevel.Optimal, leaveOpen: true))
+        using (var packer = new BrotliStream(packed, Small, leaveOpen: true))
             packer.Write(Encoding.UTF8.GetBytes(json));
         return packed.ToArray();
     }

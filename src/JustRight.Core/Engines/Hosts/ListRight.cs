@@ -72,6 +72,29 @@ public abstract class ListRight : HostRight
         view.IsAllReadOf(Host) ? null : view.Host(Host)?.LogonLists.FirstOrDefault(l => Same(l.Constant, constant))?.Holders
             .Select(h => view.WhyMembersUnread(Host, h)).FirstOrDefault(w => w is not null);
 
+    /// <summary>The same right on another host.</summary>
+    private protected abstract ListRight On(string host);
+
+    /// <summary>
+    /// Takes a principal off the host's list; and before that off the list of the policy that would put it there again, on all its
+    /// hosts.
+    /// </summary>
+    private protected Taken Off(Taking taking, Change ownList)
+    {
+        var view = taking.View;
+        var governance = view.Policies.Of(Host, Constant);
+        if (governance is not { Policy: { } policy, List.Entries: { } entries }) return Taken.By(ownList);
+        var left = entries.Where(e => PolicyEntries.SidOf(e, view.Graph, Read(view)) != taking.Sid).ToList();
+        if (left.Count == entries.Count) return Taken.By(ownList);
+        var hosts = view.Policies.HostsOf(policy.Id, Constant);
+        return Taken.By(ownList) with
+        {
+            Before = new TakenBefore(
+                new ChangePolicyList(taking.Domain, policy.Id, policy.Name, Constant, left, entries, taking.Principal, hosts),
+                view.Survey.Simulated ? null : PolicySteps.NotFromHere, [.. hosts.Select(On)]),
+        };
+    }
+
     /// <summary>What a sheet calls it.</summary>
     private protected abstract string DraftedAs { get; }
 

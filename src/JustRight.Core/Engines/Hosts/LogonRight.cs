@@ -48,8 +48,11 @@ public sealed class LogonRight(string host, string type)
     }
 
     /// <inheritdoc/>
-    public override Taken Take(Taking taking) =>
-        taking.Path.Has(StepKind.LocalGroup) ? Taken.NoStep : Taken.By(new RevokeLogonRight(Host, Type, taking.Principal));
+    public override Taken Take(Taking taking) => taking.Path.Has(StepKind.LocalGroup)
+        ? Taken.NoStep
+        : Off(taking, new RevokeLogonRight(Host, Type, taking.Principal));
+
+    private protected override ListRight On(string host) => new LogonRight(host, Type);
 
     private protected override Change Grant(string principal) => new GrantLogonRight(Host, Type, principal);
 

@@ -10,7 +10,8 @@ namespace JustRight.Core.Engines.Hosts;
 /// </summary>
 internal sealed class PolicySteps : SharedSteps
 {
-    private const string NotFromHere =
+    /// <summary>Why the list of a real policy is not changed from here.</summary>
+    public const string NotFromHere =
         "the owners of the policy change it: its template is on the domain controllers' file share, to which this release "
         + "does not write";
 
@@ -40,10 +41,13 @@ internal sealed class PolicySteps : SharedSteps
     {
         foreach (var ((policy, constant), (governed, added)) in _lists) ChangeList(policy, constant, governed, added);
         foreach (var (host, (expect, @for)) in _refreshes)
+        {
+            var loses = @for[0].For.WhoLosesByRefresh(host);
             foreach (var (giving, right) in @for)
                 giving.AddBlocked(
-                    StepOrder.Refreshes, new RefreshPolicy(host) { Expect = expect }, right.WhyUnread(giving.View),
+                    StepOrder.Refreshes, new RefreshPolicy(host) { Expect = expect }, right.WhyUnread(giving.View) ?? loses,
                     "a policy's right applies only after a policy refresh");
+        }
     }
 
     private static void ChangeList(string policy, string constant, GovernedRight governed, List<Giving> added)

@@ -21,12 +21,14 @@ public sealed class PrivilegeRight(string host, string constant)
     /// <inheritdoc/>
     public override Taken Take(Taking taking) => taking.Path.Has(StepKind.LocalGroup) || taking.Path.Has(StepKind.Logon)
         ? Taken.NoStep
-        : Taken.By(new RevokePrivilege(Host, Constant, taking.Principal));
+        : Off(taking, new RevokePrivilege(Host, Constant, taking.Principal));
 
     /// <summary>It may come with a log-on.</summary>
     public override string? WhyEntrantsUnread(SurveyView view) => ByLogon.WhyUnseen(this, view);
 
     internal override Held? HeldIn(Holdings holdings, IReadOnlyList<string> logons) => ByLogon.Held(this, holdings, logons);
+
+    private protected override ListRight On(string host) => new PrivilegeRight(host, Constant);
 
     private protected override Change Grant(string principal) => new GrantPrivilege(Host, Constant, principal);
 }

@@ -25,5 +25,8 @@ public sealed class DatabaseOwnershipRight(string instance, string database) : I
     private protected override void GiveTo(Giving giving, PostgreSqlCatalog catalog, RoleOfAccount signIn) =>
         giving.Add(StepOrder.Databases, new ChangeDatabaseOwner(Instance, Database, signIn.Role, Find(catalog)?.Owner));
 
-    private protected override Taken TakeFrom(string role, Taking taking) => Taken.OfOwner(taking);
+    private protected override Taken TakeFrom(string role, Taking taking) =>
+        Taken.OfOwner(
+            taking, Instance, Database, role,
+            owner => taking.View.Instance(Instance)?.PostgreSql?.Roles.Any(r => r.Name == owner) == true ? null : "there is no such role");
 }
