@@ -77,7 +77,8 @@ internal sealed class SyntheticYears(TestedService service, int installs)
     }
 
     /// <summary>The installs that a day changes.</summary>
-    public IEnumerable<int> ChangedOn(int day) => Enumerable.Range(0, installs).Where(i => i % ChangedEachDay == day % ChangedEachDay);
+    public IEnumerable<int> ChangedOn(int day) => Enumerable.Range(0, installs)
+        .Where(i => i % ChangedEachDay == day % ChangedEachDay);
 
     private void Populate()
     {

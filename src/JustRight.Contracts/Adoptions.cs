@@ -84,8 +84,8 @@ public sealed record AdoptionItemView(
     DateTimeOffset? At)
 {
     /// <summary>
-    /// Why it is held and has no effect, or may have none: what denies it, or what keeps the account from getting in; null when it
-    /// has.
+    /// Why it is held and has no effect, or may have none: what denies it, or what keeps the account from getting in; null when
+    /// it has.
     /// </summary>
     public string? NoEffect { get; init; }
 }

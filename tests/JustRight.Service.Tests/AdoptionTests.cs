@@ -75,7 +75,8 @@ public sealed class AdoptionTests
     {
         const string name = "roundsman-found";
         await using var service = await PreparedData.Demo.StartAsync();
-        (await PostAsync(service, "adoptions", new AdoptionOrder(name, "found", "fennmoor", [new("svc-roundsman")]))).EnsureSuccessStatusCode();
+        (await PostAsync(service, "adoptions", new AdoptionOrder(name, "found", "fennmoor", [new("svc-roundsman")])))
+            .EnsureSuccessStatusCode();
         for (var i = 0; i < 3; i++) await service.RunAsync("estates/fennmoor/survey");
         var found = await service.GetAsync($"adoptions/{name}", ContractsJson.Default.AdoptionView);
         var mute = found.Items.Where(i => i is { WhyNot: not null, Forbidden: null }).ToList();
@@ -86,7 +87,8 @@ public sealed class AdoptionTests
         await service.RunAsync($"installs/{name}/verify");
         var fit = await service.GetAsync($"installs/{name}/fit", ContractsJson.Default.FitView);
         var kept = fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "excess").ToList();
-        kept.ShouldAllBe(r => r.Accepted != null && r.Accepted.Why.StartsWith("not sure what needs it", StringComparison.Ordinal));
+        kept.ShouldAllBe(r => r.Accepted != null
+            && r.Accepted.Why.StartsWith("not sure what needs it", StringComparison.Ordinal));
         kept.Count.ShouldBe(mute.Count);
         var worklist = await service.GetAsync($"installs/{name}/worklist", ContractsJson.Default.WorklistView);
         worklist.Remove.ShouldBeEmpty();
@@ -95,7 +97,8 @@ public sealed class AdoptionTests
 
         // finished again, nothing is accepted twice; and what somebody is sure of now goes
         (await FinishAsync()).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await service.GetAsync($"installs/{name}/exceptions", ContractsJson.Default.IReadOnlyListExceptionView)).Count.ShouldBe(mute.Count);
+        (await service.GetAsync($"installs/{name}/exceptions", ContractsJson.Default.IReadOnlyListExceptionView)).Count.ShouldBe(
+            mute.Count);
         (await AnswerAsync(service, "not-needed", name, [mute[0].Id])).Code.ShouldBe(HttpStatusCode.OK);
         (await FinishAsync()).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await service.GetAsync($"installs/{name}/exceptions", ContractsJson.Default.IReadOnlyListExceptionView))
@@ -113,14 +116,17 @@ public sealed class AdoptionTests
         (await service.AddAsync("estates", "estates/fennmoor.yaml")).EnsureSuccessStatusCode();
         (await PostAsync(service, "adoptions", Curdhouse)).EnsureSuccessStatusCode();
         await service.RunAsync("estates/fennmoor/survey");
-        await ChangeAsync(service, "fm-book01", h => h["logonRights"]!["SeDenyServiceLogonRight"] = new JsonArray("svc-curd-labeller"));
+        await ChangeAsync(service, "fm-book01", h =>
+            h["logonRights"]!["SeDenyServiceLogonRight"] = new JsonArray("svc-curd-labeller"));
         await service.RunAsync("estates/fennmoor/survey");
-        var logon = (await ViewAsync(service)).Items.Where(i => i is { Account: "svc-curd-labeller", Right: "log on as a service" }).ToList();
+        var logon = (await ViewAsync(service)).Items.Where(i =>
+            i is { Account: "svc-curd-labeller", Right: "log on as a service" }).ToList();
         logon.Single(i => i.Place == "fm-book01").NoEffect.ShouldNotBeNull().ShouldStartWith("denied: ");
         logon.Single(i => i.Place == "fm-book02").NoEffect.ShouldBeNull();
         (await AnswerAsync(service, "needed", [.. logon.Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
 
-        (await PostAsync(service, "adoptions", Curdhouse with { Accounts = [.. Curdhouse.Accounts, new("svc-curd-cards")] })).EnsureSuccessStatusCode();
+        (await PostAsync(service, "adoptions", Curdhouse with { Accounts = [.. Curdhouse.Accounts, new("svc-curd-cards")] }))
+            .EnsureSuccessStatusCode();
         await service.RunAsync("estates/fennmoor/survey");
         var again = await ViewAsync(service);
         again.Items.ShouldContain(i => i.Account == "svc-curd-cards");
@@ -129,16 +135,19 @@ public sealed class AdoptionTests
         // what another install needs is said, and removing it is never offered, whatever was answered
         (await service.AddAsync("sheets", "sheets/curdhouse.yaml")).EnsureSuccessStatusCode();
         (await service.AddAsync("installs", "installs/curdhouse-books.yaml")).EnsureSuccessStatusCode();
-        (await PostAsync(service, "adoptions", new AdoptionOrder("twice-found", "twice", "fennmoor", [new("svc-curd-labeller")]))).EnsureSuccessStatusCode();
+        (await PostAsync(service, "adoptions", new AdoptionOrder("twice-found", "twice", "fennmoor", [new("svc-curd-labeller")])))
+            .EnsureSuccessStatusCode();
         await service.RunAsync("estates/fennmoor/survey");
         var twice = await service.GetAsync("adoptions/twice-found", ContractsJson.Default.AdoptionView);
         var needed = twice.Items.Where(i => i.NeededBy.Contains("curdhouse-books")).ToList();
         needed.Select(i => i.Right).ShouldContain("log on as a service");
-        (await AnswerAsync(service, "not-needed", "twice-found", [.. twice.Items.Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
+        (await AnswerAsync(service, "not-needed", "twice-found", [.. twice.Items.Select(i => i.Id)])).Code.ShouldBe(
+            HttpStatusCode.OK);
         (await service.Http.PostAsync("/api/adoptions/twice-found/finish", null, Cancel)).EnsureSuccessStatusCode();
         await service.RunAsync("installs/twice-found/verify");
         var remove = (await service.GetAsync("installs/twice-found/worklist", ContractsJson.Default.WorklistView)).Remove;
-        foreach (var item in needed) remove.ShouldNotContain(s => s.Words.Contains(item.Right, StringComparison.Ordinal) && s.Place == item.Place);
+        foreach (var item in needed) remove.ShouldNotContain(s => s.Words.Contains(item.Right, StringComparison.Ordinal)
+            && s.Place == item.Place);
     }
 
     private static async Task ChangeAsync(TestedService service, string host, Action<JsonObject> change)

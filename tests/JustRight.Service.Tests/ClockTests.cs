@@ -8,8 +8,8 @@ using JustRight.Contracts;
 namespace JustRight.Service.Tests;
 
 /// <summary>
-/// Time, where people meet it: looks, reminders, ends of exceptions, waiting periods, sessions and tokens, through both changes of
-/// summer time, over a leap day, after a week in which the machine was off, and when somebody sets the clock back.
+/// Time, where people meet it: looks, reminders, ends of exceptions, waiting periods, sessions and tokens, through both changes
+/// of summer time, over a leap day, after a week in which the machine was off, and when somebody sets the clock back.
 /// </summary>
 public sealed class ClockTests
 {
@@ -67,7 +67,8 @@ public sealed class ClockTests
         await CountsAgainAsync(service);
 
         async Task<NotificationView[]> EndedAsync() =>
-            [.. (await NotificationsAsync(service)).Where(n => n.Kind == "reminder" && n.Subject.Contains("since 2027-03-25", StringComparison.Ordinal))];
+            [.. (await NotificationsAsync(service))
+                .Where(n => n.Kind == "reminder" && n.Subject.Contains("since 2027-03-25", StringComparison.Ordinal))];
     }
 
     [Fact]
@@ -85,7 +86,8 @@ public sealed class ClockTests
         var there = service.Clock.GetUtcNow();
         scene.RefuseNext();
         await RemindAsync(service);
-        await Waiting.UntilAsync("a mail was refused", async () => (await NotificationsAsync(service)).Any(n => n.Deliveries.Any(d => d.Error is not null)));
+        await Waiting.UntilAsync("a mail was refused", async () => (await NotificationsAsync(service))
+            .Any(n => n.Deliveries.Any(d => d.Error is not null)));
 
         service.Clock.Set(there.AddDays(-5));
         await Waiting.UntilAsync("the refused mail went out", async () =>
@@ -149,10 +151,39 @@ public sealed class ClockTests
     }
 
     [Fact]
+    public async Task A_digest_goes_out_once_a_day_as_one_mail_with_what_got_worse_first()
+    {
+        await using var scene = new NotificationScene();
+        await using var service = await TestedService.StartDemoAtAsync(
+            Noon("2027-10-30"), "--JustRight:Mail:Host", "127.0.0.1", "--JustRight:Mail:Port", $"{scene.MailPort}",
+            "--JustRight:Mail:From", "just-right@fennmoor.example");
+        await EstateAsync(service, e => e.Replace(
+            "notices: { mail: service-accounts@fennmoor.example }",
+            "notices: { mail: service-accounts@fennmoor.example, digest: \"07:00\" }", StringComparison.Ordinal));
+        for (var i = 0; i < 3; i++) await service.RunAsync("estates/fennmoor/survey");
+        await RemindAsync(service);
+        await AcceptAsync(service, new DateOnly(2027, 12, 1)); // what is accepted got worse before
+        var told = (await NotificationsAsync(service)).Count;
+        told.ShouldBeGreaterThan(2);
+        service.Clock.PassUntil(Noon("2027-10-31").AddHours(-5).AddMinutes(-2)); // 06:58, in winter by now
+        await Task.Delay(500, Cancel);
+        scene.Mails.ShouldBeEmpty();
+        service.Clock.Pass(TimeSpan.FromMinutes(3));
+        await Waiting.UntilAsync("all went out", async () =>
+            (await NotificationsAsync(service)).Take(told)
+                .All(n => n.Deliveries.All(d => d.State == "sent") || n.At > Noon("2027-10-31").AddHours(-6)));
+        var mail = scene.Mails.ShouldHaveSingleItem();
+        mail.ShouldContain("more");
+        mail.IndexOf("Since the last survey", StringComparison.Ordinal)
+            .ShouldBeInRange(0, mail.IndexOf("Due since", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public async Task A_restart_waits_for_the_next_night_where_the_clock_jumps_over_its_time()
     {
         await using var service = await TestedService.StartDemoAtAsync(Noon("2027-03-27"));
-        await EstateAsync(service, e => e.Replace("fm-book02: {}", "fm-book02: { restarts: \"01:15-01:45\" }", StringComparison.Ordinal));
+        await EstateAsync(service, e =>
+            e.Replace("fm-book02: {}", "fm-book02: { restarts: \"01:15-01:45\" }", StringComparison.Ordinal));
         await PasswordTests.KnowCardsAsync(service);
         using var begun = await service.Http.PostAsync($"/api/{PasswordTests.Path}/renewals", null, Cancel);
         var renewal = (await begun.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
@@ -181,7 +212,8 @@ public sealed class ClockTests
         await using var service = await TestedService.StartDemoAtAsync(Noon("2028-02-14"));
         (await service.GrantAllAsync(going)).State.ShouldBe("done");
         (await service.Http.PostAsJsonAsync(
-            $"/api/installs/{going}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel)).EnsureSuccessStatusCode();
+            $"/api/installs/{going}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel))
+                .EnsureSuccessStatusCode();
         (await service.GrantAllAsync(going, remove: true)).State.ShouldBe("done");
         var begun = service.Clock.GetUtcNow();
         service.Clock.PassUntil(begun.AddDays(29));
@@ -192,10 +224,12 @@ public sealed class ClockTests
         await service.RunAsync($"installs/{going}/verify");
         (await RemovalsAsync()).ShouldAllBe(s => s.Blocked == null);
         await RemindAsync(service); // it may have been reminded of already
-        (await NotificationsAsync(service)).Select(n => n.Subject).Where(n => n.Contains(going, StringComparison.Ordinal) && n.Contains("since", StringComparison.Ordinal))
+        (await NotificationsAsync(service)).Select(n => n.Subject)
+            .Where(n => n.Contains(going, StringComparison.Ordinal) && n.Contains("since", StringComparison.Ordinal))
             .ShouldHaveSingleItem().ShouldContain(" since 2028-03-15 12:");
         (await service.GrantAllAsync(going, remove: true)).State.ShouldBe("done");
-        (await File.ReadAllTextAsync(Path.Combine(service.Data, "simulation", "fennmoor.json"), Cancel)).ShouldNotContain("\"svc-tally-installer\"");
+        (await File.ReadAllTextAsync(Path.Combine(service.Data, "simulation", "fennmoor.json"), Cancel))
+            .ShouldNotContain("\"svc-tally-installer\"");
 
         async Task<IReadOnlyList<StepView>> RemovalsAsync()
         {
@@ -210,9 +244,12 @@ public sealed class ClockTests
     {
         await using var service = await TestedService.StartDemoAtAsync(Noon("2027-03-27").AddHours(6));
         using var token = await service.ClientAsync("for a day", "reader");
-        using var session = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(service.Address) };
+        using var session = new HttpClient(
+            new HttpClientHandler { CookieContainer = new CookieContainer() })
+        { BaseAddress = new Uri(service.Address) };
         (await session.PostAsJsonAsync(
-            "/api/sign-in", new SignInCode(TestedService.CodeOf(service.Links[1])), ContractsJson.Default.SignInCode, Cancel)).EnsureSuccessStatusCode();
+            "/api/sign-in", new SignInCode(TestedService.CodeOf(service.Links[1])), ContractsJson.Default.SignInCode, Cancel))
+                .EnsureSuccessStatusCode();
         service.Clock.Pass(TimeSpan.FromHours(11.9)); // past the change, which took an hour off the night
         (await session.GetAsync("/api/estates", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
         service.Clock.Pass(TimeSpan.FromHours(0.2));
@@ -239,11 +276,13 @@ public sealed class ClockTests
     private static Task<ScheduleView> LookedAsync(TestedService service, DateTimeOffset at) =>
         Waiting.ForAsync(
             $"the look of {at:u} ended",
-            async () => await ScheduleAsync(service) is { LastAt: { } last, LastWords: not ("queued" or "running") } look && last >= at
+            async () => await ScheduleAsync(service) is { LastAt: { } last, LastWords: not ("queued" or "running") } look
+                && last >= at
                 ? look
                 : null);
 
-    private static Task<FitView> FitAsync(TestedService service) => service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
+    private static Task<FitView> FitAsync(TestedService service) =>
+        service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
 
     /// <summary>Accepts what somebody gave an account behind our back.</summary>
     private static async Task AcceptAsync(TestedService service, DateOnly until)
@@ -275,5 +314,6 @@ public sealed class ClockTests
 
     private static async Task CountsAgainAsync(TestedService service) =>
         (await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView)).Lines
-            .ShouldContain(l => l.Way == "worse" && l.Words.Contains("still excess, and no longer accepted", StringComparison.Ordinal));
+            .ShouldContain(l => l.Way == "worse"
+                && l.Words.Contains("still excess, and no longer accepted", StringComparison.Ordinal));
 }

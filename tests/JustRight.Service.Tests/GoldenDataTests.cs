@@ -94,7 +94,8 @@ public sealed class GoldenDataTests
 
         foreach (var part in new[] { "", "/plan", "/fit", "/worklist", "/ldif", "/handovers", "/evidence", "/report?form=csv" })
             await ReadAsync(service, $"installs/{install}{part}");
-        var fits = await service.GetAsync($"installs/{install}/history", ContractsJson.Default.IReadOnlyListKeptFitView);
+        var fits = await service.GetAsync($"installs/{install}/history?take=1000",
+            ContractsJson.Default.IReadOnlyListKeptFitView);
         foreach (var (newer, older) in fits.Zip(fits.Skip(1)))
             await ReadAsync(service, $"installs/{install}/drift?from={older.Number}&to={newer.Number}");
         await ConfirmedStandsAsync(service, install);

@@ -79,6 +79,11 @@ public sealed class PasswordTests : IAsyncLifetime
             r => r.Next.ShouldBe("over"), r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty(),
             r => r.Steps.ShouldAllBe(s => s.State == "done"), r => r.Steps[^1].Note.ShouldContain("2 services run on it"));
         (await TryAsync(shown)).Works.ShouldBe(true);
+        await _service.RunAsync("installs/curdhouse-books/verify");
+        var drift = await _service.GetAsync("installs/curdhouse-books/drift", ContractsJson.Default.DriftView);
+        drift.Lines.Single(l => l.Words.Contains("its password was", StringComparison.Ordinal))
+            .ShouldSatisfyAllConditions(l => l.Way.ShouldBe("other"), l =>
+                l.Words.ShouldBe($"{Account}: its password was renewed here (tester)"));
         var after = await ShowAsync();
         after.Password.Standing.ShouldBe("later");
         after.Places.Single(p => p.Kind == "setting").LastBy.ShouldNotBeNull();

@@ -4,8 +4,8 @@ using System.Text;
 namespace JustRight.Service.Tests;
 
 /// <summary>
-/// A product made at random for the demo's estate, the same for the same seed: up to three accounts, a group that some of what they
-/// need comes through, and needs at hosts, instances, databases, groups and branches that are there.
+/// A product made at random for the demo's estate, the same for the same seed: up to three accounts, a group that some of what
+/// they need comes through, and needs at hosts, instances, databases, groups and branches that are there.
 /// </summary>
 internal sealed class RandomProduct
 {
@@ -74,12 +74,15 @@ internal sealed class RandomProduct
         text.Append("accounts:\n");
         foreach (var account in _accounts)
         {
-            text.Append(CultureInfo.InvariantCulture, $"  {account}:\n    purpose: Made at random\n    works-as: service\n    needs:\n");
+            text.Append(CultureInfo.InvariantCulture,
+                $"  {account}:\n    purpose: Made at random\n    works-as: service\n    needs:\n");
             if (account == "first" && Owning.ContainsKey(_seed)) text.Append("      - { database-owner: yes, in: store }\n");
             foreach (var need in _random.GetItems(Needs, 1 + _random.Next(5)).Distinct())
             {
-                if (account == "first" && Owning.ContainsKey(_seed) && need.Contains("in: store", StringComparison.Ordinal)) continue; // an owner is no user
-                var through = group && account == "first" && !need.StartsWith("domain-group", StringComparison.Ordinal) && _random.Next(2) == 0;
+                if (account == "first" && Owning.ContainsKey(_seed)
+                    && need.Contains("in: store", StringComparison.Ordinal)) continue; // an owner is no user
+                var through = group && account == "first" && !need.StartsWith("domain-group", StringComparison.Ordinal)
+                    && _random.Next(2) == 0;
                 text.Append(CultureInfo.InvariantCulture, $"      - {{ {need}{(through ? ", through: users" : "")} }}\n");
             }
         }
@@ -90,13 +93,14 @@ internal sealed class RandomProduct
     private string InstallText(RandomProduct? shares)
     {
         var hosts = _random.GetItems(Hosts, 1 + _random.Next(2)).Distinct();
+        var store = Owning.GetValueOrDefault(_seed, _random.GetItems(Stores, 1)[0]);
         var text = $$"""
             install: 1
             name: {{Name}}
             product: {{Product}}
             release: "1.0"
             estate: fennmoor
-            places: { server: [{{string.Join(", ", hosts)}}], store: {{Owning.GetValueOrDefault(_seed, _random.GetItems(Stores, 1)[0])}}, teams: teams }
+            places: { server: [{{string.Join(", ", hosts)}}], store: {{store}}, teams: teams }
 
             """;
         return shares is null ? text : text + $"accounts: {{ first: {{ existing: {shares.FirstAccount} }} }}\n";

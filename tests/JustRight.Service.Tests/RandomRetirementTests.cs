@@ -8,13 +8,15 @@ using JustRight.Contracts;
 namespace JustRight.Service.Tests;
 
 /// <summary>
-/// Installs made at random live their whole lives, alone and in pairs that share an account: given all they need, adopted as found,
-/// retired, undone, retired again, and deleted after the waiting period. Undone, the estate is as it was; deleted, it is as it was
-/// before they came; and no other install ever loses anything by it.
+/// Installs made at random live their whole lives, alone and in pairs that share an account: given all they need, adopted as
+/// found, retired, undone, retired again, and deleted after the waiting period. Undone, the estate is as it was; deleted, it is
+/// as it was before they came; and no other install ever loses anything by it.
 /// </summary>
 public sealed partial class RandomRetirementTests
 {
-    /// <summary>How many installs, a half of them in pairs: a few by default, as many as <c>JUSTRIGHT_RETIREMENTS</c> says for long.</summary>
+    /// <summary>
+    /// How many installs, a half of them in pairs: a few by default, as many as <c>JUSTRIGHT_RETIREMENTS</c> says for long.
+    /// </summary>
     private static readonly int Installs = int.Parse(
         Environment.GetEnvironmentVariable("JUSTRIGHT_RETIREMENTS") ?? "8", CultureInfo.InvariantCulture);
 
@@ -60,7 +62,8 @@ public sealed partial class RandomRetirementTests
         (await service.AddAsync("sheets", $"{product.Product}.yaml", product.Sheet)).EnsureSuccessStatusCode();
         using var added = await service.AddAsync("installs", $"{product.Name}.yaml", product.Install);
         added.IsSuccessStatusCode.ShouldBeTrue(product + await added.Content.ReadAsStringAsync(Cancel));
-        (await service.GrantAllAsync(product.Name)).ShouldSatisfyAllConditions(j => j.State.ShouldBe("done", $"{product}\n{j.Message}"));
+        (await service.GrantAllAsync(product.Name))
+            .ShouldSatisfyAllConditions(j => j.State.ShouldBe("done", $"{product}\n{j.Message}"));
         var fit = await service.GetAsync($"installs/{product.Name}/fit", ContractsJson.Default.FitView);
         fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "missing").Select(r => $"{r.Id}: {r.Reason}")
             .ShouldBeEmpty(product.ToString());
@@ -78,24 +81,30 @@ public sealed partial class RandomRetirementTests
     {
         var name = $"{product.Product}-found";
         var fit = await service.GetAsync($"installs/{product.Name}/fit", ContractsJson.Default.FitView);
-        var order = new AdoptionOrder(name, $"{product.Product}found", "fennmoor", [.. fit.Accounts.Select(a => new AdoptedAccountOrder(a.Name))]);
-        using var begun = await service.Http.PostAsJsonAsync("/api/adoptions", order, ContractsJson.Default.AdoptionOrder, Cancel);
+        var order = new AdoptionOrder(name, $"{product.Product}found", "fennmoor",
+            [.. fit.Accounts.Select(a => new AdoptedAccountOrder(a.Name))]);
+        using var begun = await service.Http.PostAsJsonAsync("/api/adoptions", order, ContractsJson.Default.AdoptionOrder,
+            Cancel);
         begun.EnsureSuccessStatusCode();
         var found = await service.GetAsync($"adoptions/{name}", ContractsJson.Default.AdoptionView);
         if (found.Items.Count == 0) return;
         var answer = new AdoptionAnswerOrder([.. found.Items.Select(i => i.Id)], "not-sure");
-        (await service.Http.PostAsJsonAsync($"/api/adoptions/{name}/answers", answer, ContractsJson.Default.AdoptionAnswerOrder, Cancel)).EnsureSuccessStatusCode();
+        (await service.Http.PostAsJsonAsync($"/api/adoptions/{name}/answers", answer, ContractsJson.Default.AdoptionAnswerOrder,
+            Cancel)).EnsureSuccessStatusCode();
         using var finished = await service.Http.PostAsync($"/api/adoptions/{name}/finish", null, Cancel);
         finished.IsSuccessStatusCode.ShouldBeTrue(product + await finished.Content.ReadAsStringAsync(Cancel));
         var again = await service.GetAsync($"installs/{name}/fit", ContractsJson.Default.FitView);
-        again.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "missing").Select(r => $"{r.Id}: {r.Reason}").ShouldBeEmpty(product.ToString());
-        (await service.GetAsync($"installs/{name}/worklist", ContractsJson.Default.WorklistView)).Remove.Select(s => s.Words).ShouldBeEmpty(product.ToString());
+        again.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "missing").Select(r => $"{r.Id}: {r.Reason}")
+            .ShouldBeEmpty(product.ToString());
+        (await service.GetAsync($"installs/{name}/worklist", ContractsJson.Default.WorklistView)).Remove.Select(s => s.Words)
+            .ShouldBeEmpty(product.ToString());
         await StageAsync(service, name);
     }
 
     private static async Task StageAsync(TestedService service, string install) =>
         (await service.Http.PostAsJsonAsync(
-            $"/api/installs/{install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel)).EnsureSuccessStatusCode();
+            $"/api/installs/{install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel))
+                .EnsureSuccessStatusCode();
 
     /// <summary>It is retired and that is undone; then it is retired.</summary>
     private static async Task GoAsync(TestedService service, RandomProduct product)
@@ -106,7 +115,8 @@ public sealed partial class RandomRetirementTests
         var after = await MissingAsync(service);
         foreach (var (other, before) in missing.Where(m => m.Key != product.Name))
             after[other].ShouldBeLessThanOrEqualTo(before, $"{other} lost something by the end of {product}");
-        (await service.RunAsync($"jobs/{job.Id}/undo")).ShouldSatisfyAllConditions(u => u.State.ShouldBe("done", $"{product}\n{u.Message}"));
+        (await service.RunAsync($"jobs/{job.Id}/undo"))
+            .ShouldSatisfyAllConditions(u => u.State.ShouldBe("done", $"{product}\n{u.Message}"));
         ShouldBeAsIn(held, await SimulationAsync(service), product.ToString());
         await RemoveAsync(service, product);
     }
@@ -139,7 +149,8 @@ public sealed partial class RandomRetirementTests
         (await service.GetAsync($"installs/{product.Name}/worklist", ContractsJson.Default.WorklistView)).Remove;
 
     private static async Task<Dictionary<string, int>> MissingAsync(TestedService service) =>
-        (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).ToDictionary(i => i.Name, i => i.Fit?.Missing ?? 0);
+        (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+            .ToDictionary(i => i.Name, i => i.Fit?.Missing ?? 0);
 
     /// <summary>The simulation numbers what is made from 2001 on.</summary>
     [GeneratedRegex("-2[0-9]{3}\\)")]
@@ -155,7 +166,8 @@ public sealed partial class RandomRetirementTests
     /// <summary>The simulated estate, without regard to the order of members, nor to what number the next account gets.</summary>
     private static async Task<List<string>> SimulationAsync(TestedService service)
     {
-        var state = JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(service.Data, "simulation", "fennmoor.json"), Cancel))!.AsObject();
+        var state = JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(service.Data, "simulation", "fennmoor.json"),
+            Cancel))!.AsObject();
         state.Remove("nextRid");
         state.Remove("branches"); // an OU that was made stays
         // a list that was changed and changed back is written out, where the simulation had none of its own to write
@@ -167,7 +179,8 @@ public sealed partial class RandomRetirementTests
         {
             JsonArray array => array.SelectMany(n => Lines($"{path}/{(n as JsonObject)?["name"]}", n)),
             JsonObject members => members.SelectMany(m => Lines($"{path}.{m.Key}", m.Value)),
-            _ => [string.Create(CultureInfo.InvariantCulture, $"{path} = {node}").Replace(" = *S-", " = S-", StringComparison.Ordinal)],
+            _ => [string.Create(CultureInfo.InvariantCulture, $"{path} = {node}")
+                .Replace(" = *S-", " = S-", StringComparison.Ordinal)],
         };
     }
 }

@@ -57,7 +57,7 @@ export const passwordPlaces = (name: string, account: string) =>
 export const history = (name: string) =>
   queryOptions({
     queryKey: ['install', name, 'history'],
-    queryFn: () => need(api.GET('/api/installs/{name}/history', of(name))),
+    queryFn: () => need(api.GET('/api/installs/{name}/history', { params: { path: { name }, query: { take: 1000 } } })),
   });
 
 /** What is different between a kept fit and the one before it. */

@@ -1865,6 +1865,8 @@ export interface components {
              * @description When they answered; null while nobody has.
              */
             at: null | string;
+            /** @description Why it is held and has no effect, or may have none: what denies it, or what keeps the account from getting in; null when it has. */
+            noEffect?: null | string;
         };
         /** @description An order to begin adopting a product that was there before us. One of the same name that was begun takes on the new accounts; its answers stay. */
         AdoptionOrder: {
@@ -8711,7 +8713,10 @@ export interface operations {
     };
     ShowHistory: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description how many at most */
+                take?: number;
+            };
             header?: never;
             path: {
                 /**

@@ -14,9 +14,10 @@ internal static class HistoryCommands
     public static Command MakeHistory()
     {
         var install = Names.Install();
+        var all = new Option<bool>("--all") { Description = "All that are kept, not only the latest thirty" };
         return CommandKit.Make("history", "Lists how the results of an install changed, newest first", [
-            "justright history thermograph-dataroom", "justright history thermograph-dataroom --json"],
-            [install], c => HistoryAsync(c, c.Parsed.GetValue(install)!))
+            "justright history thermograph-dataroom", "justright history thermograph-dataroom --all --json"],
+            [install, all], c => HistoryAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(all)))
             .Answers(ContractsJson.Default.IReadOnlyListKeptFitView);
     }
 
@@ -41,10 +42,11 @@ internal static class HistoryCommands
             .Answers(ContractsJson.Default.DriftView);
     }
 
-    private static async Task<int> HistoryAsync(Call call, string install)
+    private static async Task<int> HistoryAsync(Call call, string install, bool all)
     {
         var fits = await call.Api.GetAsync(
-            $"installs/{Names.Part(install)}/history", ContractsJson.Default.IReadOnlyListKeptFitView, call.Cancel);
+            $"installs/{Names.Part(install)}/history{(all ? "?take=1000" : "")}", ContractsJson.Default.IReadOnlyListKeptFitView,
+                call.Cancel);
         if (call.Screen.IsJson)
         {
             call.Screen.Json(fits, ContractsJson.Default.IReadOnlyListKeptFitView);
@@ -58,6 +60,8 @@ internal static class HistoryCommands
                 new Text($"{f.Number}"), new Text(Times.Exact(f.From)), new Text(Times.Exact(f.Until)), new Text($"{f.Seen}"),
                 new Markup(Balance.Sign(f.Counts)), new Text(f.Counts.Words));
         if (fits.Count > 0) call.Screen.Write(table);
+        if (fits.Count > 0 && fits[^1].Number > 1 && !all)
+            call.Screen.Line(Markup.Escape($"Earlier ones: justright history {install} --all"));
         return ExitCode.Fine;
     }
 

@@ -71,7 +71,8 @@ internal static class ReviewCommands
         var path = $"installs/{Names.Part(install)}";
         if (fit is null)
         {
-            var history = await call.Api.GetAsync($"{path}/history", ContractsJson.Default.IReadOnlyListKeptFitView, call.Cancel);
+            var history = await call.Api.GetAsync($"{path}/history?take=1", ContractsJson.Default.IReadOnlyListKeptFitView,
+                call.Cancel);
             if (history.Count == 0)
                 throw new ClientException(
                     ExitCode.BadInput, "No survey of this estate was taken yet.",

@@ -40,7 +40,8 @@ public static class AdoptionFinder
     {
         var node = view.Graph.IndexOf(account.Name);
         var holdings = view.HoldingsOf(node);
-        var held = new ExcessFinder(view, new NeedsIndex([]), plan, plan.Accounts.First(a => a.Key == account.Key), holdings).Find();
+        var held = new ExcessFinder(view, new NeedsIndex([]), plan, plan.Accounts.First(a => a.Key == account.Key), holdings)
+            .Find();
         return held.Select(j =>
         {
             var (draft, whyNot) = j.Right.Draft(estate, view.Tree?.Schema);

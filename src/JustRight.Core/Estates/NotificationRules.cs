@@ -37,4 +37,17 @@ public sealed record NotificationRules(IReadOnlyList<string> Mail, Uri? Webhook,
 
     /// <summary>When nobody is told anything: it waits for the end of it. Null when somebody always is.</summary>
     public DailyWindow? Rest { get; init; }
+
+    /// <summary>
+    /// When mail goes out, once a day, by the organization's clock; null when it goes at once. What is due together goes as one
+    /// mail.
+    /// </summary>
+    public TimeOnly? Digest { get; init; }
+
+    /// <summary>When what is known now goes out by mail.</summary>
+    public DateTimeOffset MailAt(DateTimeOffset now, TimeZoneInfo zone) =>
+        Digest is { } time ? new DailyWindow(time, time.AddMinutes(1)).NextOpen(now, zone) : CallAt(now, zone);
+
+    /// <summary>When what is known now is called out to the webhook, which gathers for itself.</summary>
+    public DateTimeOffset CallAt(DateTimeOffset now, TimeZoneInfo zone) => Rest?.NextOver(now, zone) ?? now;
 }

@@ -9,8 +9,8 @@ public sealed record ScheduleRules(TimeSpan Every)
     /// alone: estates that are watched equally often are not all read at once, and a restart of the service shifts nothing.
     /// </summary>
     /// <param name="zone">
-    /// The organization's: a look each day, or each so many days, comes at the same time by the clock on the wall, in summer as in
-    /// winter. Where the clock jumps over that time, it comes as much later; of a time that comes twice, at the second.
+    /// The organization's: a look each day, or each so many days, comes at the same time by the clock on the wall, in summer as
+    /// in winter. Where the clock jumps over that time, it comes as much later; of a time that comes twice, at the second.
     /// </param>
     public DateTimeOffset Next(string estate, DateTimeOffset now, TimeZoneInfo zone)
     {

@@ -32,13 +32,24 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     {
         var stale = Staleness();
         var services = new ServiceJudge(view, plan);
-        var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, services, stale))
-            .Select(a => new AccountFit(
-                a.Account, a.Found, [.. a.Judgements.Select(j => Exceptions.Apply(KnownExcess(a.Account, j), now))]))
-            .ToList();
+        var accounts = plan.Accounts.Select(a => Seen(JudgeAccount(plan, a, services, stale))).ToList();
         return new InstallFit(
             plan, view.Survey.TakenAt, view.Survey.Simulated, accounts,
             [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, now))], view.UnreadParts);
+    }
+
+    /// <summary>With what people accepted of it, and what the directory says of the account itself.</summary>
+    private AccountFit Seen(AccountFit fit)
+    {
+        var account = fit.Account;
+        var found = view.Graph.IndexOf(account.Name) is >= 0 and var at ? view.Graph.PrincipalOf(at) : null;
+        var ours = account.Password.ChangedBy == PasswordKeeper.Us && !account.Name.EndsWith('$')
+            && account.WorksAs != WorksAs.Person;
+        return new AccountFit(account, fit.Found, [.. fit.Judgements.Select(j => Exceptions.Apply(KnownExcess(account, j), now))])
+        {
+            Dn = found?.Dn,
+            PasswordSetAt = ours ? found?.PasswordSetAt : null,
+        };
     }
 
     /// <summary>What an install that cannot be planned may need is not known to be excess.</summary>

@@ -139,6 +139,15 @@ public sealed record AccountFit(PlannedAccount Account, bool Found, IReadOnlyLis
 {
     /// <summary>Its counts.</summary>
     public FitCounts Counts { get; } = FitCounts.Of(Judgements);
+
+    /// <summary>Its place in the directory; null when it is not there, or was not read.</summary>
+    public string? Dn { get; init; }
+
+    /// <summary>
+    /// When its password was last set, where only people change it: neither the directory nor a product does by itself. Null
+    /// otherwise, and where that was not read.
+    /// </summary>
+    public DateTimeOffset? PasswordSetAt { get; init; }
 }
 
 /// <summary>Something seen at a place that is no account's right, but worth a person's eye.</summary>

@@ -64,7 +64,7 @@ public readonly record struct Taken(Change? Change, string WhyNot, TakenOrder Or
     public static Taken OfOwner(Taking taking, string instance, string database, string owner, Func<string, string?> whyNot) =>
         taking.HasAnotherHolder ? Not("it ends when the new owner is set")
         : !taking.NewOwners.TryGetValue(instance, out var next)
-            ? Not($"only the organization can choose another owner of the database: name one under rules: new-owners: {{ {instance}: … }}")
+            ? Not($"only the organization can choose another owner: name one under rules: new-owners: {{ {instance}: … }}")
         : whyNot(next) is { } why ? Not($"{next} cannot own {instance}/{database}: {why}")
         : By(new ChangeDatabaseOwner(instance, database, next, owner));
 

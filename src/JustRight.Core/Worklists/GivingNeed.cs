@@ -12,7 +12,8 @@ namespace JustRight.Core.Worklists;
 /// <param name="needs">What all installs of the estate need.</param>
 /// <param name="shared">What kinds gather over the whole worklist.</param>
 internal sealed class GivingNeed(
-    Plan plan, SurveyView view, NeedsIndex needs, PlannedAccount account, Judgement judgement, StepList steps, List<NotOffered> left,
+    Plan plan, SurveyView view, NeedsIndex needs, PlannedAccount account, Judgement judgement, StepList steps,
+        List<NotOffered> left,
     Dictionary<Type, SharedSteps> shared) : Giving
 {
     private readonly PlannedGrant _grant = judgement.Grant!;
@@ -76,7 +77,8 @@ internal sealed class GivingNeed(
         foreach (var name in needs.Accounts)
         {
             var there = needs.Of(name).Where(n =>
-                n.Install != plan.Install && string.Equals(n.Grant.Right.OnHost, host, StringComparison.OrdinalIgnoreCase)).ToList();
+                n.Install != plan.Install && string.Equals(n.Grant.Right.OnHost, host, StringComparison.OrdinalIgnoreCase))
+                    .ToList();
             if (there.Count == 0 || view.Graph.IndexOf(name) is not (>= 0 and var node)) continue;
             var holdings = view.HoldingsOf(node);
             if (there.FirstOrDefault(n => n.Grant.Right.GovernedIn(view, holdings).Governed is { Gives: false }

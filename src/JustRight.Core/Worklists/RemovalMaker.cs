@@ -255,5 +255,6 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
 
     /// <summary>What is told of a path that ends with the entry of one of its principals.</summary>
     private Taking At(RightPath path, int at, string holder, bool hasAnotherHolder) => new(
-        view, _plan.Domain, path, path.Nodes[at], holder, [.. _steps.Values.Select(s => s.Change)], hasAnotherHolder, _plan.NewOwners);
+        view, _plan.Domain, path, path.Nodes[at], holder, [.. _steps.Values.Select(s => s.Change)], hasAnotherHolder,
+            _plan.NewOwners);
 }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using JustRight.Core.Conditions;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
@@ -122,7 +123,8 @@ public static class EstateReader
         var owners = rules.Texts("new-owners");
         foreach (var (instance, owner) in owners.Where(o => !instances.Contains(o.Key.Text, StringComparer.Ordinal)))
             faults.Add(new Fault(
-                "unknown-instance", instance.At, $"rules.new-owners.{instance.Text}", $"The estate has no instance {instance.Text}.")
+                "unknown-instance", instance.At, $"rules.new-owners.{instance.Text}",
+                    $"The estate has no instance {instance.Text}.")
             {
                 Expected = string.Join(", ", instances),
                 Nearest = Spelling.Nearest(instance.Text, instances),
@@ -168,6 +170,9 @@ public static class EstateReader
         return new NotificationRules(map.List("mail"), webhook, map.TextOrNull("webhook-secret"))
         {
             Least = DriftSeverityWords.Of(map.TextOr("least", DriftSeverityWords.All[^1])),
+            Digest = map.TextOrNull("digest") is { } digest
+                ? TimeOnly.ParseExact(digest, "HH:mm", CultureInfo.InvariantCulture)
+                : null,
             Rest = map.TextOrNull("rest") is { } rest ? RestOf(rest, map["rest"]!.At, faults) : null,
         };
     }

@@ -147,7 +147,8 @@ internal static class EstateShape
                     "new-owners",
                     Words.Named(
                         "who owns a database after an account that shall not, by instance",
-                        new Shape.Text("a login of the instance, such as sa or FENNMOOR\\svc-dba; of the PostgreSQL family, a role"))),
+                        new Shape.Text(
+                            "a login of the instance, such as sa or FENNMOOR\\svc-dba; of the PostgreSQL family, a role"))),
                 new("watch", new Shape.Map("how often the estate is looked at without anybody asking; never, unless this stands", [
                     new("every-hours", new Shape.Number("the hours from one look to the next", 1, 744), true),
                 ])),
@@ -175,6 +176,11 @@ internal static class EstateShape
                         new Shape.Text(
                             "hours in which nobody is told anything, by the organization's clock",
                             DailyWindow.Pattern, "hours such as 20:00-06:30")),
+                    new(
+                        "digest",
+                        new Shape.Text(
+                            "when mail goes out, once a day, by the organization's clock; at once unless said otherwise",
+                            "([01][0-9]|2[0-3]):[0-5][0-9]", "a time of day such as 07:00")),
                 ])),
                 new(
                     "survey-no-older-than-hours",

@@ -14,7 +14,9 @@ namespace JustRight.Service.Fits;
 /// </summary>
 public sealed class FitHistory(IDbContextFactory<AppDb> databases)
 {
-    private const int Kept = 1000;
+    /// <summary>How many are kept of an install, besides those that were reviewed.</summary>
+    public const int Kept = 1000;
+    private static readonly TimeSpan ClocksApart = TimeSpan.FromMinutes(10);
 
     /// <summary>
     /// Keeps fits of one estate, all or none; returns how each differs from the one before of its install, or null for the first.
@@ -34,7 +36,7 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
                 .FirstOrDefaultAsync(cancel);
             var before = last is null ? null : PackedJson.Read<KeptFit>(last.Packed);
             if (before is not null) kept = kept.After(before);
-            var lines = before is null ? null : FitDrift.Between(before, kept);
+            var lines = before is null ? null : await OwnPasswordsAsync(db, estate, FitDrift.Between(before, kept), cancel);
             drift.Add(lines);
             if (lines is { Count: 0 }) SeenAgain(last!, before!, kept);
             else grown.Add(Row(kept, (last?.Number ?? 0) + 1, survey));
@@ -48,10 +50,37 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
         return drift;
     }
 
+    /// <summary>The differences between two kept fits of an install, or null when one of them is not kept.</summary>
+    public async Task<IReadOnlyList<DriftLine>?> BetweenAsync(
+        string estate, string install, int before, int after, CancellationToken cancel)
+    {
+        if (await FindAsync(install, before, cancel) is not { } was
+            || await FindAsync(install, after, cancel) is not { } now) return null;
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await OwnPasswordsAsync(db, estate, FitDrift.Between(was, now), cancel);
+    }
+
+    /// <summary>Tells a password that a renewal of ours set from one that somebody set elsewhere.</summary>
+    private static async Task<IReadOnlyList<DriftLine>> OwnPasswordsAsync(
+        AppDb db, string estate, IReadOnlyList<DriftLine> lines, CancellationToken cancel)
+    {
+        if (lines.All(l => l.PasswordSetAt is null)) return lines;
+        var renewals = await db.Renewals.AsNoTracking().Where(r => r.Estate == estate).ToListAsync(cancel);
+        return [.. lines.Select(l => l.PasswordSetAt is { } at && renewals.Find(r => SetBy(r, l.Account, at)) is { } renewal
+            ? l.SetHere(renewal.StartedBy)
+            : l)];
+    }
+
+    /// <summary>The directory's clock and ours may be some minutes apart.</summary>
+    private static bool SetBy(RenewalRow renewal, string account, DateTimeOffset at) =>
+        string.Equals(renewal.Account, account, StringComparison.OrdinalIgnoreCase)
+        && at >= renewal.StartedAt - ClocksApart && (renewal.EndedAt is not { } end || at <= end + ClocksApart);
+
     private static void SeenAgain(FitRow last, KeptFit before, KeptFit kept)
     {
-        // an earlier release kept no places: from now on it is known where each right is
-        if (before.Parts is null) last.Packed = PackedJson.Write(kept with { SurveyedAt = before.SurveyedAt });
+        // an earlier release kept no places and no accounts: from now on they are known
+        if (before.Parts is null || before.Accounts is null) last.Packed = PackedJson.Write(
+            kept with { SurveyedAt = before.SurveyedAt });
         if (kept.SurveyedAt > last.Until) (last.Until, last.Seen) = (kept.SurveyedAt, last.Seen + 1);
     }
 
@@ -69,10 +98,19 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
     };
 
     /// <summary>The fits kept of an install, newest first.</summary>
-    public async Task<IReadOnlyList<KeptFitView>> ListAsync(string install, CancellationToken cancel)
+    /// <param name="take">At most so many.</param>
+    public Task<IReadOnlyList<KeptFitView>> ListAsync(string install, int take, CancellationToken cancel) =>
+        ListAsync(install, null, take, cancel);
+
+    /// <summary>One of the fits kept of an install, by its number, or the latest; null when there is none.</summary>
+    public async Task<KeptFitView?> ViewAsync(string install, int? number, CancellationToken cancel) =>
+        await ListAsync(install, number, 1, cancel) is [var fit] ? fit : null;
+
+    private async Task<IReadOnlyList<KeptFitView>> ListAsync(string install, int? number, int take, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var rows = await db.Fits.AsNoTracking().Where(f => f.Install == install).OrderByDescending(f => f.Number)
+        var fits = db.Fits.AsNoTracking().Where(f => f.Install == install && (number == null || f.Number == number));
+        var rows = await fits.OrderByDescending(f => f.Number).Take(take)
             .Select(f => new { f.Number, f.From, f.Until, f.Seen, f.CountsJson }).ToListAsync(cancel);
         return [.. rows.Select(f =>
             new KeptFitView(

@@ -14,13 +14,15 @@ namespace JustRight.Service.Fits;
 /// <summary>How the fit of an install went over time, and what is different between two of its fits.</summary>
 internal static class HistoryEndpoints
 {
+    private const int Usual = 30;
+
     public static void MapHistory(this IEndpointRouteBuilder api)
     {
         api.MapGet("/installs/{name}/history", async Task<Results<Ok<IReadOnlyList<KeptFitView>>, ProblemHttpResult>> (
-            string name, Library library, FitHistory history, CancellationToken cancel) =>
+            string name, int? take, Library library, FitHistory history, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
                 ? missing
-                : TypedResults.Ok(await history.ListAsync(name, cancel)))
+                : TypedResults.Ok(await history.ListAsync(name, Math.Clamp(take ?? Usual, 1, FitHistory.Kept), cancel)))
             .WithName("ShowHistory").WithSummary("How the results of an install changed, newest first")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
@@ -34,19 +36,18 @@ internal static class HistoryEndpoints
         IDbContextFactory<AppDb> databases, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
-        var list = await history.ListAsync(name, cancel);
-        if (list.Count == 0)
+        if (await history.ViewAsync(name, null, cancel) is not { } latest)
             return Problems.Of(
                 409, "not-surveyed", "No survey of this estate was taken yet.",
                 $"Verify the install first: justright verify {name}");
-        var after = list.FirstOrDefault(f => f.Number == (to ?? list[0].Number));
-        var before = list.FirstOrDefault(f => f.Number == (from ?? Math.Max(1, (after?.Number ?? 1) - 1)));
+        var after = to is { } later ? await history.ViewAsync(name, later, cancel) : latest;
+        var before = await history.ViewAsync(name, from ?? Math.Max(1, (after?.Number ?? 1) - 1), cancel);
         if (after is null || before is null)
             return Problems.Of(
                 404, "not-found", $"There is no fit {(after is null ? to : from)} of {name}.",
-                $"There are 1 to {list[0].Number}: justright history {name}");
-        var lines = FitDrift.Between(
-            (await history.FindAsync(name, before.Number, cancel))!, (await history.FindAsync(name, after.Number, cancel))!);
+                $"There are 1 to {latest.Number}: justright history {name}");
+        var estate = Library.ReadInstall((await library.FindAsync(Library.InstallKind, name, cancel))!).Estate;
+        var lines = (await history.BetweenAsync(estate, name, before.Number, after.Number, cancel))!;
         var (early, late) = before.From <= after.From ? (before.Until, after.Until) : (after.Until, before.Until);
         var own = await OwnStepsAsync(name, early, late, library, surveys, databases, cancel);
         return TypedResults.Ok(new DriftView(name, before, after, [.. lines.Select(l => Line(l, own?.MadeBy(l)))]));

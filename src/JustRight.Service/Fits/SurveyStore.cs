@@ -79,7 +79,8 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases, TimeProvider
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         return PackedJson.Unpack(
-            await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Select(s => s.Packed).FirstAsync(cancel));
+            await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Select(s => s.Packed)
+                .FirstAsync(cancel));
     }
 
     private DirectorySchema Schema(AppDb db, string version)

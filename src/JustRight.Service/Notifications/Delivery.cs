@@ -45,16 +45,31 @@ internal sealed class Delivery(
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var now = time.GetUtcNow();
-        foreach (var delivery in (await db.Set<DeliveryRow>().Where(d =>
-            d.State == DeliveryState.Waiting).OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => IsDue(d, now)))
-        {
-            var notice = await db.Notifications.AsNoTracking().FirstAsync(n => n.Id == delivery.NotificationId, cancel);
+        var waiting = await db.Set<DeliveryRow>().Where(d => d.State == DeliveryState.Waiting).OrderBy(d => d.Id)
+            .ToListAsync(cancel);
+        var due = waiting.Where(d => IsDue(d, now)).ToList();
+        var ids = due.Select(d => d.NotificationId).Distinct().ToList();
+        var notices = await db.Notifications.AsNoTracking().Where(n => ids.Contains(n.Id)).ToDictionaryAsync(n => n.Id, cancel);
+        // mail of one estate to one address goes together; each call of the webhook is one notice
+        foreach (var together in due.GroupBy(d =>
+            d.Channel == DeliveryChannel.Mail ? $"{d.To} {notices[d.NotificationId].Estate}" : $"{d.Id}"))
+            await CarryAsync(db, [.. together], Gathered([.. together.Select(d => notices[d.NotificationId])]), cancel);
+    }
 
-            // The try is kept before it is made: on a full disk the same would be sent again at each turn.
+    private async Task CarryAsync(AppDb db, List<DeliveryRow> deliveries, NotificationRow notice, CancellationToken cancel)
+    {
+        // The try is kept before it is made: on a full disk the same would be sent again at each turn.
+        var now = time.GetUtcNow();
+        foreach (var delivery in deliveries)
+        {
             (delivery.Tries, delivery.At) = (delivery.Tries + 1, now);
             delivery.NextTry = now + (FirstWait * Math.Pow(2, delivery.Tries - 1));
-            await db.SaveChangesAsync(cancel);
-            var error = await SendAsync(notice, delivery, cancel);
+        }
+
+        await db.SaveChangesAsync(cancel);
+        var error = await SendAsync(notice, deliveries[0], cancel);
+        foreach (var delivery in deliveries)
+        {
             (delivery.At, delivery.Error) = (time.GetUtcNow(), error);
             delivery.State = error is null ? DeliveryState.Sent
                 : delivery.Tries >= MostTries ? DeliveryState.GivenUp
@@ -62,10 +77,29 @@ internal sealed class Delivery(
             if (error is not null)
                 logger.Log(
                     delivery.State == DeliveryState.GivenUp ? LogLevel.Warning : LogLevel.Information,
-                    "Notification {Notification} did not reach {Channel} {To}: {Error}", notice.Id, delivery.Channel, delivery.To,
-                    error);
-            await db.SaveChangesAsync(cancel);
+                    "Notification {Notification} did not reach {Channel} {To}: {Error}", delivery.NotificationId,
+                        delivery.Channel,
+                    delivery.To, error);
         }
+
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>One mail of several notices: what got worse before what is due, and the earliest first.</summary>
+    private static NotificationRow Gathered(IReadOnlyList<NotificationRow> notices)
+    {
+        if (notices is [var one]) return one;
+        var ordered = notices.OrderBy(n => n.Kind == "drift" ? 0 : 1).ThenBy(n => n.Id).ToList();
+        return new NotificationRow
+        {
+            Id = ordered[0].Id,
+            Estate = ordered[0].Estate,
+            Key = ordered[0].Key,
+            Kind = ordered[0].Kind,
+            At = ordered[0].At,
+            Subject = $"{ordered[0].Subject}, and {notices.Count - 1} more",
+            Text = string.Join($"\n{new string('-', 72)}\n\n", ordered.Select(n => $"{n.Subject}\n\n{n.Text}")),
+        };
     }
 
     /// <summary>A clock that was set back since the last try must not keep what waits for as long again.</summary>

@@ -88,7 +88,7 @@ internal sealed class NotificationService(
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (await db.Notifications.AnyAsync(n => n.Key == key, cancel)) return null;
         var now = time.GetUtcNow();
-        var first = estate.Rules.Notifications.Rest?.NextOver(now, estate.Rules.TimeZone) ?? now;
+        var (rules, zone) = (estate.Rules.Notifications, estate.Rules.TimeZone);
         var row = new NotificationRow { Estate = estate.Name, Key = key, Kind = kind, Subject = subject, Text = text, At = now };
         row.Deliveries.AddRange(
             estate.Rules.Notifications.Mail.Select(to =>
@@ -97,7 +97,7 @@ internal sealed class NotificationService(
                     Channel = DeliveryChannel.Mail,
                     To = to,
                     State = DeliveryState.Waiting,
-                    NextTry = first,
+                    NextTry = rules.MailAt(now, zone),
                     At = now,
                 }));
         if (estate.Rules.Notifications.Webhook is { } webhook)
@@ -107,7 +107,7 @@ internal sealed class NotificationService(
                 To = webhook.ToString(),
                 Secret = estate.Rules.Notifications.WebhookSecret,
                 State = DeliveryState.Waiting,
-                NextTry = first,
+                NextTry = rules.CallAt(now, zone),
                 At = now,
             });
         db.Notifications.Add(row);

@@ -18,7 +18,7 @@ internal sealed class ReportService(
         // so that its number is that of what is reported, though an exception ended since the survey
         await drift.KeepAsync(estate, [fit], DriftKeeper.Clock, cancel);
         return new InstallReport(
-            FitViews.Of(fit), (await history.ListAsync(fit.Plan.Install, cancel))[0].Number, await exceptions.ListAsync(
+            FitViews.Of(fit), (await history.ViewAsync(fit.Plan.Install, null, cancel))!.Number, await exceptions.ListAsync(
                 fit.Plan.Install,
                 cancel), await reviews.ListAsync(fit.Plan.Install, cancel), time.GetUtcNow(), estate.Rules.TimeZone);
     }

@@ -113,7 +113,7 @@ internal static class ReviewEndpoints
                 $"{next:yyyy-MM-dd}");
         // An exception may have ended since the last survey: what is reviewed is what holds at this moment.
         await KeepAsync(name, DriftKeeper.Clock, library, fitService, drift, cancel);
-        var latest = (await history.ListAsync(name, cancel))[0].Number;
+        var latest = (await history.ViewAsync(name, null, cancel))!.Number;
         if (order.Fit != latest)
             return Problems.Of(
                 409, "fit-changed", $"Fit {order.Fit} is not the latest: that is fit {latest}.",

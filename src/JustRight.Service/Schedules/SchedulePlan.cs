@@ -10,8 +10,8 @@ using Quartz;
 namespace JustRight.Service.Schedules;
 
 /// <summary>
-/// Keeps the scheduler's plan as the estates say: each watched one at its own times, and reminders of all each hour. The plan holds
-/// moments; so each minute, by a measure of time that nobody sets, it is asked whether the clock was set back under it.
+/// Keeps the scheduler's plan as the estates say: each watched one at its own times, and reminders of all each hour. The plan
+/// holds moments; so each minute, by a measure of time that nobody sets, it is asked whether the clock was set back under it.
 /// </summary>
 internal sealed class SchedulePlan(
     ISchedulerFactory schedulers, Library library, SurveyStore surveys, TimeProvider time, ILogger<SchedulePlan> logger)
@@ -75,7 +75,8 @@ internal sealed class SchedulePlan(
     }
 
     private async Task<DateTimeOffset?> NextAsync(JobKey key, CancellationToken cancel) =>
-        (await (await schedulers.GetScheduler(cancel)).GetTriggersOfJob(key, cancel)).Select(t => t.NextFireTimeUtc).FirstOrDefault();
+        (await (await schedulers.GetScheduler(cancel)).GetTriggersOfJob(key, cancel)).Select(t => t.NextFireTimeUtc)
+            .FirstOrDefault();
 
     /// <summary>One look: what the machine slept over is made up for when it wakes, and the next is planned from there.</summary>
     private async Task PlanAsync(string estate, DateTimeOffset at, CancellationToken cancel)

@@ -42,7 +42,8 @@ internal static class PackedJson
     /// <summary>The JSON that <see cref="Pack"/> packed.</summary>
     public static string Unpack(byte[] packed)
     {
-        using var reader = new StreamReader(new BrotliStream(new MemoryStream(packed), CompressionMode.Decompress), Encoding.UTF8);
+        using var reader = new StreamReader(new BrotliStream(new MemoryStream(packed), CompressionMode.Decompress),
+            Encoding.UTF8);
         return reader.ReadToEnd();
     }
 }

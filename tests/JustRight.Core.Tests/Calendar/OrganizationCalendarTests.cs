@@ -107,7 +107,8 @@ public sealed class OrganizationCalendarTests
     [Fact]
     public void A_daily_look_comes_once_on_each_day_at_the_same_time_by_the_clock_on_the_wall() =>
         Gen.Select(
-            Gen.String[Gen.Char['a', 'z'], 1, 12], Gen.OneOfConst("Europe/London", "America/Sao_Paulo", "Australia/Lord_Howe", "Asia/Beirut", "UTC"),
+            Gen.String[Gen.Char['a', 'z'], 1, 12],
+                Gen.OneOfConst("Europe/London", "America/Sao_Paulo", "Australia/Lord_Howe", "Asia/Beirut", "UTC"),
             Gen.Int[1, 7], Gen.Int[0, 365 * 4])
             .Sample((estate, id, days, start) =>
         {

@@ -5,7 +5,9 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Databases;
 
-/// <summary>Whom a database goes to that an account owns which shall not: whom the organization names, if that can own it.</summary>
+/// <summary>
+/// Whom a database goes to that an account owns which shall not: whom the organization names, if that can own it.
+/// </summary>
 public sealed class NewOwnerTests
 {
     private const string Poller = @"FENNMOOR\svc-poller", Dba = @"FENNMOOR\svc-dba";
@@ -15,13 +17,15 @@ public sealed class NewOwnerTests
     [InlineData(Dba)]
     public void It_goes_to_whom_the_organization_names_and_undone_comes_back(string owner)
     {
-        var change = Scene(owner, dbaIsUser: false).Run().Worklist.Remove.Select(s => s.Change).OfType<ChangeDatabaseOwner>().ShouldHaveSingleItem();
+        var change = Scene(owner, dbaIsUser: false).Run().Worklist.Remove.Select(s => s.Change).OfType<ChangeDatabaseOwner>()
+            .ShouldHaveSingleItem();
         change.ShouldBe(new ChangeDatabaseOwner("fm-sql01", "Store", owner, Poller));
         change.Inverse.ShouldBe(new ChangeDatabaseOwner("fm-sql01", "Store", Poller, owner));
     }
 
     [Theory]
-    [InlineData(null, false, "only the organization can choose another owner of the database: name one under rules: new-owners: { fm-sql01: … }")]
+    [InlineData(null, false,
+        "only the organization can choose another owner: name one under rules: new-owners: { fm-sql01: … }")]
     [InlineData(@"FENNMOOR\svc-nobody", false, @"FENNMOOR\svc-nobody cannot own fm-sql01/Store: it has no login at fm-sql01")]
     [InlineData(Dba, true, @"FENNMOOR\svc-dba cannot own fm-sql01/Store: it is a user there, and an owner cannot be one too")]
     public void Whom_nobody_named_or_who_cannot_own_it_is_told(string? owner, bool dbaIsUser, string reason)

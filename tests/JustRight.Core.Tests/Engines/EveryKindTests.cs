@@ -140,7 +140,8 @@ public sealed partial class EveryKindTests
         var node = KindScene.NodeOf(view);
         var holdings = view.HoldingsOf(node);
         var path = holdings.Of(row.Right) is { } held ? holdings.PathsOf(held)[0] : new RightPath([node], []);
-        var taken = row.Right.Take(new Taking(view, KindScene.Domain, path, node, KindScene.Account, [], false, new Dictionary<string, string>()));
+        var taken = row.Right.Take(new Taking(view, KindScene.Domain, path, node, KindScene.Account, [], false,
+            new Dictionary<string, string>()));
         taken.Change.ShouldBe(row.Takes);
         taken.WhyNot.ShouldBe(row.NotTaken ?? "");
         if (taken.Change is not { } change) return;

@@ -211,7 +211,7 @@ internal static class KindRows
             Path = $"{Principal} -> owner on fm-sql01/Store",
             Shut = (s => s.AtSql(i => i with { Logins = [] }), "it holds the right, and has no login at fm-sql01"),
             Gives = [login, new ChangeDatabaseOwner(KindScene.Sql, "Store", Principal, null)],
-            NotTaken = "only the organization can choose another owner of the database: name one under rules: new-owners: { fm-sql01: … }",
+            NotTaken = "only the organization can choose another owner: name one under rules: new-owners: { fm-sql01: … }",
             Absent = (NoSqlDatabase, "database fm-sql01/Store"),
             AtPartner = "instance-permission:connect sql@fm-sql02",
         };
@@ -312,7 +312,7 @@ internal static class KindRows
                 "it holds the right, and lacks CONNECT on fm-pg01/Store"),
             Above = [all],
             Gives = [role, new ChangeDatabaseOwner(KindScene.Pg, "Store", KindScene.Account, "postgres")],
-            NotTaken = "only the organization can choose another owner of the database: name one under rules: new-owners: { fm-pg01: … }",
+            NotTaken = "only the organization can choose another owner: name one under rules: new-owners: { fm-pg01: … }",
             Absent = (NoPgDatabase, "database fm-pg01/Store"),
             AtPartner = moves,
         };

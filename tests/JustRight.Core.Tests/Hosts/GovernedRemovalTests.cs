@@ -5,7 +5,9 @@ using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests.Hosts;
 
-/// <summary>Taking away what a policy gives: off the policy's list first, or it comes back; and only where nobody needs it.</summary>
+/// <summary>
+/// Taking away what a policy gives: off the policy's list first, or it comes back; and only where nobody needs it.
+/// </summary>
 public sealed class GovernedRemovalTests
 {
     private const string Batch = "SeBatchLogonRight", Poller = @"FENNMOOR\svc-poller", Portal = @"FENNMOOR\svc-portal";
@@ -27,7 +29,8 @@ public sealed class GovernedRemovalTests
     {
         var remove = Scene("svc-portal").Run().Worklist.Remove;
         var list = remove.Select(s => s.Change).OfType<ChangePolicyList>().ShouldHaveSingleItem();
-        (string.Join(' ', list.Entries), list.Words.Contains($"{Poller} and {Portal}", StringComparison.Ordinal)).ShouldBe(("*S-1-5-32-544", true));
+        (string.Join(' ', list.Entries), list.Words.Contains($"{Poller} and {Portal}", StringComparison.Ordinal))
+            .ShouldBe(("*S-1-5-32-544", true));
         remove.Select(s => s.Change).OfType<RevokeLogonRight>().Count().ShouldBe(4);
     }
 
@@ -36,7 +39,8 @@ public sealed class GovernedRemovalTests
     {
         var (_, worklist) = Scene().OtherInstall("wheyline", R.Batch("fm-temp02")).Run();
         worklist.Remove.ShouldBeEmpty();
-        worklist.NotOffered.Select(n => n.Reason).ShouldContain(r => r.EndsWith("which wheyline needs", StringComparison.Ordinal));
+        worklist.NotOffered.Select(n => n.Reason)
+            .ShouldContain(r => r.EndsWith("which wheyline needs", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -69,7 +73,8 @@ public sealed class GovernedRemovalTests
     }
 
     private static FitScene Scene(params string[] more) =>
-        more.Aggregate(new FitScene().Account(), (scene, name) => scene.Account(name, "portal")).Computer("fm-temp01").Computer("fm-temp02")
+        more.Aggregate(new FitScene().Account(), (scene, name) => scene.Account(name, "portal")).Computer("fm-temp01")
+            .Computer("fm-temp02")
             .Host("fm-temp01", [], (Batch, ["S-1-5-32-544", "svc-poller", .. more]))
             .Host("fm-temp02", [], (Batch, ["S-1-5-32-544", "svc-poller", .. more]))
             .Policy("Servers", Batch, ["*S-1-5-32-544", "svc-poller", .. more]);

@@ -30,7 +30,8 @@ public sealed class KeptSurveyTests
             var gone = KeptSurvey.ToLetGo(all, Now).ToHashSet();
             var stay = all.Where(s => !gone.Contains(s.Id)).ToList();
             all.TakeLast(KeptSurvey.Latest).ShouldAllBe(s => !gone.Contains(s.Id));
-            all.Where(s => s.Reviewed || (s.Changed && Now - s.TakenAt <= KeptSurvey.EachFor)).ShouldAllBe(s => !gone.Contains(s.Id));
+            all.Where(s => s.Reviewed || (s.Changed && Now - s.TakenAt <= KeptSurvey.EachFor))
+                .ShouldAllBe(s => !gone.Contains(s.Id));
             stay.SkipLast(KeptSurvey.Latest).ShouldAllBe(s => s.Changed);
             var older = stay.SkipLast(KeptSurvey.Latest).Where(s => !s.Reviewed && Now - s.TakenAt > KeptSurvey.EachFor).ToList();
             older.Where(s => Now - s.TakenAt <= KeptSurvey.WeeklyFor).GroupBy(s => s.TakenAt.UtcTicks / TimeSpan.TicksPerDay / 7)

@@ -25,7 +25,27 @@ public sealed class OrganizationRulesTests
         (plain.Schedule, plain.Notifications.Mail.Count).ShouldBe((null, 0));
     }
 
+    [Fact]
+    public void An_estate_says_who_owns_databases_next_and_when_mail_goes_out()
+    {
+        var (estate, faults) = DemoFiles.Estate(
+            DemoFiles.With(
+                "estates/fennmoor.yaml", Notifications,
+                "notices: { mail: a@fennmoor.example, digest: \"07:00\" }\n"
+                + "  new-owners: { fm-sql01: sa, fm-sql02: 'FENNMOOR\\svc-dba' }"));
+        faults.ShouldBeEmpty();
+        estate!.Rules.NewOwners.ShouldBe(
+            new Dictionary<string, string> { ["fm-sql01"] = "sa", ["fm-sql02"] = @"FENNMOOR\svc-dba" }, ignoreOrder: true);
+        var rules = estate.Rules.Notifications;
+        rules.Digest.ShouldBe(new TimeOnly(7, 0));
+        var evening = new DateTimeOffset(2027, 3, 27, 22, 0, 0, TimeSpan.Zero); // that night the clock goes forward
+        rules.MailAt(evening, estate.Rules.TimeZone).ShouldBe(new DateTimeOffset(2027, 3, 28, 6, 0, 0, TimeSpan.Zero));
+        rules.CallAt(evening, estate.Rules.TimeZone).ShouldBe(evening);
+    }
+
     [Theory]
+    [InlineData(Notifications, "new-owners: { fm-sql1: sa }", "unknown-instance", "rules.new-owners.fm-sql1")]
+    [InlineData(Notifications, "notices: { mail: a@fennmoor.example, digest: \"7\" }", "wrong-value", "rules.notices.digest")]
     [InlineData(Notifications, "notices: { mail: nobody }", "wrong-value", "rules.notices.mail")]
     [InlineData(
         Notifications, "notices: { mail: \"a@fennmoor.example, b@fennmoor.example\" }", "wrong-value", "rules.notices.mail")]

@@ -82,6 +82,7 @@ export function ItemGroup({ account, heldBy, items, busy, answer }: Props) {
 function Known({ item }: { item: AdoptionItemView }) {
   return (
     <>
+      {item.noEffect && <div style={{ fontWeight: 600 }}>without effect: {item.noEffect}</div>}
       {item.forbidden && <div style={{ fontWeight: 600 }}>through a forbidden group: {item.forbidden}</div>}
       {item.whyNot && <div>the sheet cannot ask for it: {item.whyNot}</div>}
       {item.neededBy.length > 0 && <div>{item.neededBy.join(', ')} needs it already</div>}

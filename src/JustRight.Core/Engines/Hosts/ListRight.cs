@@ -76,8 +76,8 @@ public abstract class ListRight : HostRight
     private protected abstract ListRight On(string host);
 
     /// <summary>
-    /// Takes a principal off the host's list; and before that off the list of the policy that would put it there again, on all its
-    /// hosts.
+    /// Takes a principal off the host's list; and before that off the list of the policy that would put it there again, on all
+    /// its hosts.
     /// </summary>
     private protected Taken Off(Taking taking, Change ownList)
     {

@@ -28,5 +28,6 @@ public sealed class DatabaseOwnershipRight(string instance, string database) : I
     private protected override Taken TakeFrom(string role, Taking taking) =>
         Taken.OfOwner(
             taking, Instance, Database, role,
-            owner => taking.View.Instance(Instance)?.PostgreSql?.Roles.Any(r => r.Name == owner) == true ? null : "there is no such role");
+            owner => taking.View.Instance(Instance)?.PostgreSql?.Roles.Any(r => r.Name == owner) == true ? null
+                : "there is no such role");
 }

@@ -57,15 +57,16 @@ public sealed class DatabaseOwnerRight(string instance, string database) : Datab
         Taken.OfOwner(taking, Instance, Database, taking.Principal, owner => WhyNoOwner(owner, taking.View));
 
     /// <summary>
-    /// Why a login cannot own it. Of logins of the engine's own only those are read that were given something: one of them that is
-    /// not known is looked for when the step is made.
+    /// Why a login cannot own it. Of logins of the engine's own only those are read that were given something: one of them that
+    /// is not known is looked for when the step is made.
     /// </summary>
     private string? WhyNoOwner(string owner, SurveyView view)
     {
         if (!owner.Contains('\\', StringComparison.Ordinal)) return null;
         if (view.Instance(Instance)?.Logins.FirstOrDefault(l => Same(l.Name, owner)) is not { } login)
             return $"it has no login at {Instance}";
-        return Read(view)?.Users.Any(u => u.Sid == login.Sid) == true ? "it is a user there, and an owner cannot be one too" : null;
+        return Read(view)?.Users.Any(u => u.Sid == login.Sid) == true ? "it is a user there, and an owner cannot be one too"
+            : null;
     }
 
     /// <summary>What the user holds goes by steps of its own: dropped with it, nobody could put it back.</summary>

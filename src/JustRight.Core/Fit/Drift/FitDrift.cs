@@ -29,8 +29,19 @@ public sealed record DriftLine(DriftWay Way, string Account, string Right, strin
     /// <summary>How much it weighs, where it is worse; null otherwise.</summary>
     public DriftSeverity? Severity { get; init; }
 
+    /// <summary>For a password that was set: when; null otherwise.</summary>
+    public DateTimeOffset? PasswordSetAt { get; init; }
+
     /// <summary>The paths by which it is held, and was.</summary>
     public IReadOnlyList<string> Paths { get; init; } = [];
+
+    /// <summary>The same of a password that was set from here: who had it set knows where it is typed.</summary>
+    public DriftLine SetHere(string by) => this with
+    {
+        Way = DriftWay.Other,
+        Severity = null,
+        Words = $"{Account}: its password was renewed here ({by})",
+    };
 
     /// <summary>Whether one of the paths goes through an account or a group.</summary>
     /// <param name="name">Its logon name.</param>
@@ -52,6 +63,8 @@ public static class FitDrift
         var now = after.Rights.ToDictionary(r => r.Id);
         var lines = after.Rights.SelectMany(r => Lines(was.GetValueOrDefault(r.Id), r, after)).ToList();
         lines.AddRange(before.Rights.Where(r => !now.ContainsKey(r.Id)).Select(Gone));
+        foreach (var account in after.Accounts ?? [])
+            if (before.Accounts?.FirstOrDefault(a => a.Name == account.Name) is { } old) lines.AddRange(account.Since(old));
         var (there, here) = (before.UnexpectedMembers, after.UnexpectedMembers);
         lines.AddRange(here.Except(there).Select(s => Say(DriftWay.Worse, $"new: {s}")));
         lines.AddRange(there.Except(here).Select(s => Say(DriftWay.Better, $"no longer: {s}")));

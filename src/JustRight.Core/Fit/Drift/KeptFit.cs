@@ -11,6 +11,9 @@ public sealed record KeptFit(
     /// <summary>The unread parts with the places that they are of; null in fits that were kept by earlier releases.</summary>
     public IReadOnlyList<KeptPart>? Parts { get; init; }
 
+    /// <summary>The accounts themselves; null in fits that were kept by earlier releases.</summary>
+    public IReadOnlyList<KeptAccount>? Accounts { get; init; }
+
     /// <summary>What is kept of a fit.</summary>
     public static KeptFit Of(InstallFit fit) => new(
         fit.Plan.Install, fit.SurveyedAt, fit.Counts, fit.Words,
@@ -18,6 +21,7 @@ public sealed record KeptFit(
         [.. fit.Findings.Where(f => f.IsExcess).Select(f => $"{f.Place}: {f.Text}")],
         [.. fit.UnreadParts.Select(c => c.Place).Distinct()])
     {
+        Accounts = [.. fit.Accounts.Select(KeptAccount.Of)],
         Parts = [.. fit.UnreadParts.Select(c => new KeptPart(c.Place, c.Of)).Distinct()],
     };
 
@@ -36,6 +40,8 @@ public sealed record KeptFit(
             [
                 .. Rights.Select(r => was.TryGetValue(r.Id, out var old) ? r.After(old) : r), .. hidden.Select(r => r.Hidden()),
             ],
+            Accounts = Accounts is null ? null
+                : [.. Accounts.Select(a => a.After(before.Accounts?.FirstOrDefault(b => b.Name == a.Name)))],
             UnexpectedMembers = dark.Contains("") || (before.WasDark && Has(""))
                 ? [.. UnexpectedMembers.Union(before.UnexpectedMembers)]
                 : UnexpectedMembers,
