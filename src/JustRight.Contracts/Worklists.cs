@@ -87,6 +87,9 @@ public sealed record JobView(
     /// What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is.
     /// </summary>
     public IReadOnlyList<string> Words { get; init; } = [];
+
+    /// <summary>Whether steps of it failed that can be tried again, and with them what hangs on them.</summary>
+    public bool CanContinue { get; init; }
 }
 
 /// <summary>What undoing a job would do.</summary>
@@ -108,7 +111,11 @@ public sealed record UndoView(string Job, IReadOnlyList<string> Steps, IReadOnly
 public sealed record JobStepView(
     int Number, string Words, [property: TeamWord] string Team, string Place,
     [property: AllowedValues("waiting", "intended", "made", "skipped", "failed")] string State, string? Before, string? After,
-    DateTimeOffset? At);
+    DateTimeOffset? At)
+{
+    /// <summary>The number of the failed step that it hangs on, and is held back by; null when none holds it.</summary>
+    public int? HeldBy { get; init; }
+}
 
 /// <summary>One event of a job's progress.</summary>
 /// <param name="State">The state of the job.</param>

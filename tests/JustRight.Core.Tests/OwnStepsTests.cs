@@ -33,6 +33,7 @@ public sealed class OwnStepsTests
             "out of a group that is not on the way", new RemoveMember("FENNMOOR", "g-operators", "svc-poller"), Admin,
             [@"FENNMOOR\svc-poller -> fm-temp01\Administrators"], false
         },
+        { "out of a group that is gone since", new RemoveMember("FENNMOOR", "g-gone", "svc-poller"), Admin, [], false },
         { "the account itself", new DisableAccount("FENNMOOR", "svc-poller"), "account:usable", [], true },
         { "another account", new DisableAccount("FENNMOOR", "svc-other"), "account:usable", [], false },
         { "the account, and a right", new DisableAccount("FENNMOOR", "svc-poller"), Admin, [], false },

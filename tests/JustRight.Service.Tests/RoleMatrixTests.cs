@@ -25,7 +25,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow", "WithdrawProposal",
         ],
         ["granter"] = [
-            "Grant", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce",
+            "Grant", "Continue", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce",
             "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal",
             "CarryOutProposal"],
         ["owner"] =

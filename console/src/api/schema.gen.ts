@@ -655,6 +655,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/continue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tries the failed steps of a job again, and makes what they held back */
+        post: operations["Continue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/estates/{name}/controllers": {
         parameters: {
             query?: never;
@@ -2951,6 +2968,11 @@ export interface components {
              * @description When it was made; null while it was not.
              */
             at: null | string;
+            /**
+             * Format: int32
+             * @description The number of the failed step that it hangs on, and is held back by; null when none holds it.
+             */
+            heldBy?: null | number;
         };
         /** @description Long work. */
         JobView: {
@@ -3009,6 +3031,8 @@ export interface components {
             approvedAt: null | string;
             /** @description What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is. */
             words: string[];
+            /** @description Whether steps of it failed that can be tried again, and with them what hangs on them. */
+            canContinue: boolean;
         };
         /** @description The verdict on one right. */
         JudgementView: {
@@ -7381,6 +7405,65 @@ export interface operations {
         };
     };
     Undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description its identifier, as lists show it */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    Continue: {
         parameters: {
             query?: never;
             header?: never;

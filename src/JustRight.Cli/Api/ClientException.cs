@@ -21,6 +21,9 @@ internal static class ExitCode
 
     /// <summary>Nothing was done, or not all of it yet: somebody said no, or it waits for a person or a time.</summary>
     public const int Waits = 4;
+
+    /// <summary>The client stopped watching; what it began goes on in the service.</summary>
+    public const int GoesOn = 5;
 }
 
 /// <summary>One clear error with its exit code, and the faults of a file where there are any.</summary>

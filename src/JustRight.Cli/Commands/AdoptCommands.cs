@@ -172,11 +172,7 @@ internal static class AdoptCommands
     private static IEnumerable<AdoptionItemView> Items(AdoptionView view, string text)
     {
         if (text == "rest") return view.Items.Where(i => i.Word is null);
-        var ends = text.Split('-');
-        if (ends.Length <= 2 && int.TryParse(
-            ends[0], NumberStyles.None, CultureInfo.InvariantCulture, out var first) && int.TryParse(
-            ends[^1], NumberStyles.None, CultureInfo.InvariantCulture, out var last)
-            && first >= 1 && last >= first && last <= view.Items.Count)
+        if (NumberRange.Read(text, view.Items.Count) is var (first, last))
             return view.Items.Where(i => i.Number >= first && i.Number <= last);
         throw new ClientException(
             ExitCode.BadInput, $"'{text}' names no items.",

@@ -10,7 +10,7 @@ internal static class CommandTree
         "Just Right: service accounts that hold just what they need.\n\n"
         + "Exit codes: 0 just right or done; 1 something deviates, or a step failed; 2 it cannot be done as asked;\n"
         + "3 the service or a part of the estate could not be reached or read; 4 nothing was done yet: you said no, or it waits\n"
-        + "for a person or a time.")
+        + "for a person or a time; 5 you stopped watching (Ctrl-C), and what was begun goes on in the service.")
     {
         SheetCommands.Make(),
         EstateCommands.Make(),
@@ -19,6 +19,7 @@ internal static class CommandTree
         EstateCommands.MakeSurvey(),
         FitCommands.MakeVerify(),
         GrantCommand.Make(),
+        RunCommands.Make(),
         FitCommands.MakeWhy(),
         HistoryCommands.MakeHistory(),
         HistoryCommands.MakeDrift(),

@@ -18,18 +18,30 @@ internal static class GrantCommand
         };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         var list = new Option<bool>("--list") { Description = "Only list the steps" };
+        var only = new Option<string?>("--only")
+        {
+            Description = "Make these steps alone, with what they hang on: numbers as listed, such as 1,4-6",
+            HelpName = "STEPS",
+        };
+        var without = new Option<string?>("--without")
+        {
+            Description = "Make all but these steps, and what hangs on them",
+            HelpName = "STEPS",
+        };
         return CommandKit.Make(
             "grant", "Carries out the worklist: lists the steps, asks, logs each one before it is made, and checks it afterwards",
             [
                 "justright grant thermograph-dataroom", "justright grant thermograph-dataroom --list",
-                "justright grant thermograph-dataroom --remove --yes"],
-            [install, remove, yes, list], c =>
+                "justright grant thermograph-dataroom --only 1-3,7", "justright grant thermograph-dataroom --remove --yes"],
+            [install, remove, yes, list, only, without], c =>
                 RunAsync(
-                    c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(remove), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)))
+                    c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(remove), c.Parsed.GetValue(yes), c.Parsed.GetValue(list),
+                    c.Parsed.GetValue(only), c.Parsed.GetValue(without)))
             .Answers(ContractsJson.Default.JobView, ContractsJson.Default.WorklistView);
     }
 
-    private static async Task<int> RunAsync(Call call, string install, bool remove, bool yes, bool listOnly)
+    private static async Task<int> RunAsync(
+        Call call, string install, bool remove, bool yes, bool listOnly, string? only, string? without)
     {
         var path = $"installs/{Names.Part(install)}";
         // A worklist is only as good as its survey: read first, so that what is confirmed is what is there.
@@ -52,6 +64,13 @@ internal static class GrantCommand
             return listOnly || steps.Count == 0 ? ExitCode.Fine : ExitCode.Waits; // all that is left is blocked
         }
 
+        var choice = StepChoice.Of(
+            ready, only is null ? null : NumberRange.All(only, ready.Count, "--only"),
+            without is null ? new SortedSet<int>() : NumberRange.All(without, ready.Count, "--without"));
+        if (!call.Screen.IsJson) foreach (var remark in choice.Remarks) call.Screen.Line($"[grey]{Markup.Escape(remark)}[/]");
+        ready = [.. choice.Steps];
+        if (ready.Count == 0)
+            throw new ClientException(ExitCode.BadInput, "No step is left to make.", "Leave out fewer: see --list.");
         if (!yes
             && !StepPrinter.Confirm(
                 call.Screen, remove ? $"Take away these {ready.Count}?" : $"Make these {ready.Count} changes?"))

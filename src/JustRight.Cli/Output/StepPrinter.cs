@@ -25,19 +25,52 @@ internal static class StepPrinter
     /// <summary>Follows a job that changes something, and prints each step and how to undo it all.</summary>
     public static async Task<int> FollowAsync(Call call, JobView job, string title)
     {
-        Action<JobStepView>? print = call.Screen.IsJson ? null : step =>
-            call.Screen.Line($"  {Sign(step.State)} {step.Number,2}  {Markup.Escape(step.Words)}{(step.State == "made" ? "" : $"  [grey]{Markup.Escape(step.After ?? "")}[/]")}");
-        job = await JobProgress.FollowAsync(call.Screen, call.Api, job, title, print, call.Cancel);
-        if (call.Screen.IsJson)
+        Action<JobStepView>? print = call.Screen.IsJson ? null : step => call.Screen.Line(Line(step));
+        try
         {
-            call.Screen.Json(job, ContractsJson.Default.JobView);
-            return CodeOf(job);
+            job = await JobProgress.FollowAsync(call.Screen, call.Api, job, title, print, call.Cancel);
+        }
+        catch (OperationCanceledException) when (call.Cancel.IsCancellationRequested)
+        {
+            call.Screen.Failure(
+                "It goes on in the service; only watching it was stopped.", $"See how it goes: justright run show {job.Id}", []);
+            return ExitCode.GoesOn;
         }
 
-        call.Screen.Line(Markup.Escape(job.Message ?? job.State));
-        if (job.CanBeUndone) call.Screen.Line($"[grey]to undo it: justright undo {job.Id}[/]");
+        Write(call.Screen, job);
         return CodeOf(job);
     }
+
+    /// <summary>Shows a run that is over, step by step.</summary>
+    public static void Show(Screen screen, JobView job)
+    {
+        if (!screen.IsJson)
+            foreach (var step in job.Steps.Where(s => s.HeldBy is null)) screen.Line(Line(step));
+        Write(screen, job);
+    }
+
+    /// <summary>What was held back, what came of it all, and what can be done about it.</summary>
+    private static void Write(Screen screen, JobView job)
+    {
+        if (screen.IsJson)
+        {
+            screen.Json(job, ContractsJson.Default.JobView);
+            return;
+        }
+
+        foreach (var held in job.Steps.Where(s => s.HeldBy is not null))
+            screen.Line(
+                $"  [bold]held   [/] {held.Number,2}  {Markup.Escape(held.Words)}  "
+                + $"[grey]it hangs on step {held.HeldBy}, which failed[/]");
+        screen.Line(Markup.Escape(job.Message ?? job.State));
+        if (job.CanContinue)
+            screen.Line($"[grey]to try again what failed, and what it held back: justright run continue {job.Id}[/]");
+        if (job.CanBeUndone) screen.Line($"[grey]to undo it: justright undo {job.Id}[/]");
+    }
+
+    private static string Line(JobStepView step) =>
+        $"  {Sign(step.State)} {step.Number,2}  {Markup.Escape(step.Words)}"
+        + (step.State == "made" ? "" : $"  [grey]{Markup.Escape(step.After ?? "")}[/]");
 
     private static int CodeOf(JobView job) => job.State switch
     {

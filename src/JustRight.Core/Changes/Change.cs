@@ -297,6 +297,9 @@ public sealed record RevokeLogonRight(string Host, string Type, string Principal
 
     /// <inheritdoc/>
     internal override IReadOnlyList<string> Makes => [Thing.Without(Thing.Principal(Principal))];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.PolicyList(Host, LogonRights.Constant(Type))];
 }
 
 /// <summary>Grants a privilege.</summary>
@@ -328,4 +331,7 @@ public sealed record RevokePrivilege(string Host, string Constant, string Princi
 
     /// <inheritdoc/>
     internal override IReadOnlyList<string> Makes => [Thing.Without(Thing.Principal(Principal))];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.PolicyList(Host, Constant)];
 }

@@ -17,10 +17,10 @@ public sealed record Step(int Number, Change Change, IReadOnlyList<string> For, 
     /// <summary>The same steps in the same order, each with those that it hangs on, and blocked where one of them is.</summary>
     public static IReadOnlyList<Step> Linked(IReadOnlyList<Step> steps)
     {
-        var linked = new List<Step>();
-        foreach (var step in steps)
+        var (linked, links) = (new List<Step>(), ChangeLinks.Of([.. steps.Select(s => s.Change)]));
+        foreach (var (step, link) in steps.Zip(links))
         {
-            var on = linked.Where(s => s.Change.Makes.Intersect(step.Change.RestsOn).Any()).ToList();
+            var on = link.Select(i => linked[i]).ToList();
             var held = step.Change.OnlySettles ? null : on.FirstOrDefault(s => s.Blocked is not null);
             linked.Add(step with
             {

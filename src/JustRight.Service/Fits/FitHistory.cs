@@ -19,15 +19,17 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
     private static readonly TimeSpan ClocksApart = TimeSpan.FromMinutes(10);
 
     /// <summary>
-    /// Keeps fits of one estate, all or none; returns how each differs from the one before of its install, or null for the first.
+    /// Keeps fits of one estate, all or none; returns how each differs from the one before of its install, null for the first,
+    /// and
+    /// when that was seen last.
     /// </summary>
     /// <remarks>Those that were reviewed are kept for good; of the others, the latest thousand of an install.</remarks>
-    public async Task<IReadOnlyList<IReadOnlyList<DriftLine>?>> AddAsync(
+    public async Task<IReadOnlyList<(IReadOnlyList<DriftLine>? Lines, DateTimeOffset Since)>> AddAsync(
         string estate, IReadOnlyList<InstallFit> fits, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var survey = await db.Surveys.Where(s => s.Estate == estate).MaxAsync(s => (int?)s.Id, cancel);
-        var drift = new List<IReadOnlyList<DriftLine>?>();
+        var drift = new List<(IReadOnlyList<DriftLine>?, DateTimeOffset)>();
         var grown = new List<FitRow>();
         foreach (var fit in fits)
         {
@@ -37,7 +39,7 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
             var before = last is null ? null : PackedJson.Read<KeptFit>(last.Packed);
             if (before is not null) kept = kept.After(before);
             var lines = before is null ? null : await OwnPasswordsAsync(db, estate, FitDrift.Between(before, kept), cancel);
-            drift.Add(lines);
+            drift.Add((lines, last?.Until ?? kept.SurveyedAt));
             if (lines is { Count: 0 }) SeenAgain(last!, before!, kept);
             else grown.Add(Row(kept, (last?.Number ?? 0) + 1, survey));
         }

@@ -1,13 +1,10 @@
 using JustRight.Contracts;
 using JustRight.Core.Fit.Drift;
-using JustRight.Core.Rights;
-using JustRight.Formats.Changes;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Fits;
 
@@ -32,8 +29,7 @@ internal static class HistoryEndpoints
     }
 
     private static async Task<Results<Ok<DriftView>, ProblemHttpResult>> DriftAsync(
-        string name, int? from, int? to, Library library, FitHistory history, SurveyStore surveys,
-        IDbContextFactory<AppDb> databases, CancellationToken cancel)
+        string name, int? from, int? to, Library library, FitHistory history, OwnWork work, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         if (await history.ViewAsync(name, null, cancel) is not { } latest)
@@ -49,27 +45,10 @@ internal static class HistoryEndpoints
         var estate = Library.ReadInstall((await library.FindAsync(Library.InstallKind, name, cancel))!).Estate;
         var lines = (await history.BetweenAsync(estate, name, before.Number, after.Number, cancel))!;
         var (early, late) = before.From <= after.From ? (before.Until, after.Until) : (after.Until, before.Until);
-        var own = await OwnStepsAsync(name, early, late, library, surveys, databases, cancel);
+        var own = await work.BetweenAsync(estate, early, late, cancel);
         return TypedResults.Ok(new DriftView(name, before, after, [.. lines.Select(l => Line(l, own?.MadeBy(l)))]));
     }
 
-    /// <summary>The steps of ours that were made after one survey and up to another; null when the estate was let go.</summary>
-    private static async Task<OwnSteps?> OwnStepsAsync(
-        string install, DateTimeOffset after, DateTimeOffset upTo, Library library, SurveyStore surveys,
-        IDbContextFactory<AppDb> databases, CancellationToken cancel)
-    {
-        if (await library.FindAsync(Library.InstallKind, install, cancel) is not { } row) return null;
-        if (await surveys.LatestAsync(Library.ReadInstall(row).Estate, cancel) is not { } view) return null;
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        var between = await db.Steps.AsNoTracking()
-            .Where(s => s.State == JournalState.Made && s.At > after && s.At <= upTo)
-            .Join(db.Jobs, s => s.JobId, j => j.Id, (s, j) => new { s.ChangeJson, s.At, j.StartedBy })
-            .OrderBy(s => s.At).ToListAsync(cancel);
-        return new OwnSteps(
-            [.. between.Select(s => new MadeStep(ChangeJson.Read(s.ChangeJson), s.StartedBy, s.At!.Value))], view);
-    }
-
-    private static DriftLineView Line(DriftLine line, MadeStep? made) => new(
-        line.Way.Word(), line.Account, line.Right, line.Words,
-        made is null ? null : $"{made.Change.Words} ({made.By}, {made.At:u})");
+    private static DriftLineView Line(DriftLine line, MadeStep? made) =>
+        new(line.Way.Word(), line.Account, line.Right, line.Words, OwnWork.Words(made));
 }

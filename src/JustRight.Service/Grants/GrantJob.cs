@@ -26,7 +26,7 @@ internal sealed class GrantJob(
     Library library, FitService fitService, TraceJob traces, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate,
     SurveyJob surveys, UndoService undo, JobQueue queue, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
-    /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
+    /// <summary>Carries out what is left of a job as far as it comes, then reads the estate anew.</summary>
     public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
     {
         var ofInstall = await library.FindAsync(Library.InstallKind, job.Subject, cancel) is not null && job.OrderJson is null;
@@ -36,22 +36,20 @@ internal sealed class GrantJob(
         var connectors = await connectorStore.OpenAsync(estate, cancel);
         if (job is { Kind: JobKind.Undo, OrderJson: null } && job.Steps.All(s => s.State == JournalState.Waiting))
             await NeedStillAsync(job, estate, cancel);
-        foreach (var step in job.Steps.OrderBy(s => s.Number).Where(s => s.State is JournalState.Waiting or JournalState.Intended))
+        while (JobRun.Of(job).Next() is { } next)
         {
             cancel.ThrowIfCancellationRequested();
+            var step = job.Steps.First(s => s.Number == next.Number);
             await CarryOutAsync(db, job, step, estate, connectors, cancel);
             feed.Tell(job.Id, new JobEvent(JobState.Running.Word(), step.Number, job.Steps.Count, step.Words, JobQueue.View(step)));
-            if (step.State == JournalState.Failed) return $"stopped at step {step.Number}: {step.After}";
         }
 
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
         var now = ofInstall ? (await fitService.JudgeAsync(job.Subject, cancel))!.Fit.Words
             : job.OrderJson == JobKinds.ProtectionOrder ? null
             : await TraceAgainAsync(job, cancel);
-        var made = job.Steps.Count(s => s.State == JournalState.Made);
-        var skipped = job.Steps.Count(s => s.State == JournalState.Skipped);
         var left = job.Words is null ? "" : $"; {job.Words.Replace("\n", "; ", StringComparison.Ordinal)}";
-        return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}{(now is null ? "" : $"; now {now}")}{left}";
+        return $"{JobRun.Words(job)}{(now is null ? "" : $"; now {now}")}{left}";
     }
 
     /// <summary>
@@ -96,8 +94,7 @@ internal sealed class GrantJob(
 
             if (before.State == ObservedState.Impossible)
             {
-                step.Before = before.Seen;
-                await RecordAsync(JournalState.Failed, before.Seen);
+                await RecordAsync(JournalState.Failed, before.Seen); // nothing was touched: there is no state before
                 return;
             }
 

@@ -140,6 +140,7 @@ public static class ServiceHost
         api.MapTraces();
         api.MapAccessAnswers();
         api.MapUndo();
+        api.MapContinue();
         api.MapReplicas();
         api.MapDirectoryFiles();
         api.MapHostFacts();
@@ -247,6 +248,7 @@ public static class ServiceHost
         services.AddSingleton<Delivery>();
         services.AddSingleton<NotificationService>();
         services.AddSingleton<DriftKeeper>();
+        services.AddSingleton<OwnWork>();
         services.AddSingleton<ScheduledSurveys>();
         services.AddQuartz();
         services.AddQuartzHostedService(quartz => quartz.WaitForJobsToComplete = false);

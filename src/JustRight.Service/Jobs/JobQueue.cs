@@ -103,15 +103,26 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     }
 
     /// <summary>A job for the wire.</summary>
-    public static JobView View(JobRow job) => new(
+    public static JobView View(JobRow job) => View(job, JobKinds.Changing.Contains(job.Kind) ? JobRun.Of(job).Held() : NoneHeld);
+
+    private static readonly Dictionary<int, int> NoneHeld = [];
+
+    private static JobView View(JobRow job, IReadOnlyDictionary<int, int> held) => new(
         job.Id, job.Kind.Word(), job.Subject, job.State.Word(), job.StartedBy, job.CreatedAt, job.EndedAt,
         job.Steps.Count(s => s.State is JournalState.Made or JournalState.Skipped or JournalState.Failed), job.Steps.Count,
         job.Message,
-        [.. job.Steps.OrderBy(s => s.Number).Select(View)],
+        [.. job.Steps.OrderBy(s => s.Number)
+            .Select(s => View(s) with { HeldBy = held.TryGetValue(s.Number, out var by) ? by : null })],
         CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKind.SignIn, job.Undoes, job.ApprovedBy, job.ApprovedAt)
     {
         Words = job.Words?.Split('\n') ?? [],
+        CanContinue = CanContinue(job),
     };
+
+    /// <summary>Whether steps of a job failed that can be tried again.</summary>
+    public static bool CanContinue(JobRow job) =>
+        JobKinds.Changing.Contains(job.Kind) && job.State == JobState.Failed
+        && job.Steps.Any(s => s.State == JournalState.Failed);
 
     private static bool CanBeUndone(JobRow job)
     {

@@ -12,7 +12,8 @@ namespace JustRight.Service.Notifications;
 /// way into
 /// the history, so that no difference is kept and passed over in silence.
 /// </summary>
-internal sealed class DriftKeeper(FitHistory history, NotificationService notices, LogStore log)
+internal sealed class DriftKeeper(
+    FitHistory history, OwnWork work, NotificationService notices, LogStore log, TimeProvider time)
 {
     /// <summary>By whom it is said where no survey was taken: an exception ends by itself.</summary>
     public const string Clock = "the clock";
@@ -21,13 +22,18 @@ internal sealed class DriftKeeper(FitHistory history, NotificationService notice
     /// <param name="who">Who took the survey, or did what made the difference.</param>
     public async Task KeepAsync(Estate estate, IReadOnlyList<InstallFit> fits, string who, CancellationToken cancel)
     {
-        var worse = new List<(string Install, DriftLine Line)>();
-        foreach (var (fit, drift) in fits.Zip(await history.AddAsync(estate.Name, fits, cancel)))
-            // there, all that is still held is excess, as somebody decided
-            if (fit.Plan.Stage != Stage.Retiring)
-                worse.AddRange((drift ?? []).Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l)));
+        var worse = new List<WorseLine>();
+        OwnSteps? own = null;
+        foreach (var (fit, (lines, since)) in fits.Zip(await history.AddAsync(estate.Name, fits, cancel)))
+        {
+            // where it is being retired, all that is still held is excess, as somebody decided
+            if (fit.Plan.Stage == Stage.Retiring || lines?.Any(l => l.Way == DriftWay.Worse) != true) continue;
+            own ??= await work.BetweenAsync(estate.Name, since, time.GetUtcNow(), cancel);
+            worse.AddRange(lines.Where(l => l.Way == DriftWay.Worse)
+                .Select(l => new WorseLine(fit.Plan.Install, l, OwnWork.Words(own?.MadeBy(l)))));
+        }
 
-        foreach (var (install, line) in worse) await log.AddAsync(who, "drift", install, line.Words, cancel);
+        foreach (var (install, line, _) in worse) await log.AddAsync(who, "drift", install, line.Words, cancel);
         if (worse.Count > 0) await notices.TellDriftAsync(estate, worse, who, cancel);
     }
 }

@@ -25,7 +25,7 @@ internal sealed class NotificationService(
     /// <summary>Tells of what got worse from one survey to the next.</summary>
     /// <param name="who">Who took the survey.</param>
     public Task TellDriftAsync(
-        Estate estate, IReadOnlyList<(string Install, DriftLine Line)> worse, string who, CancellationToken cancel)
+        Estate estate, IReadOnlyList<WorseLine> worse, string who, CancellationToken cancel)
     {
         var now = time.GetUtcNow();
         var told = worse.Where(w => w.Line.Severity <= estate.Rules.Notifications.Least).ToList();

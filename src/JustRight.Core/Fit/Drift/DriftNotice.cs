@@ -11,7 +11,7 @@ public static class DriftNotice
     private const int Most = 30;
 
     /// <summary>The subject.</summary>
-    public static string Subject(string estate, IReadOnlyList<(string Install, DriftLine Line)> worse)
+    public static string Subject(string estate, IReadOnlyList<WorseLine> worse)
     {
         var installs = worse.Select(w => w.Install).Distinct().ToList();
         if (installs is [var one])
@@ -24,22 +24,34 @@ public static class DriftNotice
     /// <summary>The text.</summary>
     /// <param name="see">Where to see all of an install.</param>
     /// <param name="all">Where to see all installs.</param>
-    public static string Text(IReadOnlyList<(string Install, DriftLine Line)> worse, Func<string, string> see, string all)
+    public static string Text(IReadOnlyList<WorseLine> worse, Func<string, string> see, string all)
     {
-        var sorted = worse.Select((w, i) => (w.Install, w.Line, i)).OrderBy(w => w.Line.Severity).ThenBy(w => w.i).ToList();
+        var sorted = worse.OrderBy(w => w.Line.Severity).ToList(); // of the same weight, in the order that they were found
         var text = new StringBuilder();
         foreach (var install in sorted.Take(Most).GroupBy(w => w.Install))
         {
             text.Append(install.Key).Append('\n');
-            foreach (var (_, line, _) in install) text.Append("  - ").Append(line.Words).Append('\n');
+            foreach (var (_, line, made) in install)
+            {
+                text.Append("  - ").Append(line.Words).Append('\n');
+                if (made is not null) text.Append("    made from here: ").Append(made).Append('\n');
+            }
+
             text.Append("  See: ").Append(see(install.Key)).Append("\n\n");
         }
 
-        if (sorted.Count <= Most) return text.ToString();
-        var more = sorted.Skip(Most).Select(w => w.Install).Distinct().Count();
-        text.Append(
-            CultureInfo.InvariantCulture,
-            $"And {sorted.Count - Most} more, at {more} {(more == 1 ? "install" : "installs")}.\n  See: {all}\n\n");
-        return text.ToString();
+        if (sorted.Count > Most)
+        {
+            var more = sorted.Skip(Most).Select(w => w.Install).Distinct().Count();
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"And {sorted.Count - Most} more, at {more} {(more == 1 ? "install" : "installs")}.\n  See: {all}\n\n");
+        }
+
+        var ours = sorted.Count(w => w.MadeHere is not null);
+        return text.Append(
+            ours == 0 ? "None of it was made from here.\n"
+            : ours == sorted.Count ? "All of it was made from here.\n"
+            : "What does not say so was not made from here.\n").ToString();
     }
 }

@@ -49,7 +49,9 @@ public sealed class OwnSteps
 
         var losses = AllEngines.LossesBy(change, view);
         var gains = change.Inverse is { } inverse ? AllEngines.LossesBy(inverse, view) : [];
-        return [.. losses.Concat(gains).Where(l => l.Node >= 0).Select(l => Touch.Of(l, view))];
+        // who is no longer there, or what group, is nobody's path any more
+        return [.. losses.Concat(gains).Where(l => l.Node >= 0 && (l.Right is not null || l.Group >= 0))
+            .Select(l => Touch.Of(l, view))];
     }
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
