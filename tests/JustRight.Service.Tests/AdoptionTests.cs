@@ -121,7 +121,7 @@ public sealed class AdoptionTests
         await service.RunAsync("estates/fennmoor/survey");
         var logon = (await ViewAsync(service)).Items.Where(i =>
             i is { Account: "svc-curd-labeller", Right: "log on as a service" }).ToList();
-        logon.Single(i => i.Place == "fm-book01").NoEffect.ShouldNotBeNull().ShouldStartWith("denied: ");
+        logon.Single(i => i.Place == "fm-book01").NoEffect.ShouldNotBeNull().ShouldBe("denied by a direct entry");
         logon.Single(i => i.Place == "fm-book02").NoEffect.ShouldBeNull();
         (await AnswerAsync(service, "needed", [.. logon.Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
 

@@ -62,7 +62,7 @@ public static class AdoptionFinder
         return gate.State switch
         {
             GateState.Open => null,
-            GateState.Shut when gate.Denials.Count > 0 => $"denied: {holdings.PathsOf(gate.Denials)[0]}",
+            GateState.Shut when gate.Denials.Count > 0 => Gate.DeniedBy(holdings.PathsOf(gate.Denials), view),
             GateState.Shut or GateState.Unseen => gate.Why,
         };
     }

@@ -281,8 +281,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     private Judgement Denied(PlannedGrant grant, Holdings holdings, Held held, Gate gate)
     {
         var through = holdings.PathsOf(gate.Denials);
-        var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "a direct entry";
-        return Say(grant, Verdict.Missing, $"denied by {by}") with { Paths = holdings.PathsOf(held), DeniedBy = through };
+        return Say(grant, Verdict.Missing, Gate.DeniedBy(through, view)) with { Paths = holdings.PathsOf(held), DeniedBy = through };
     }
 
     private bool IsForbidden(Plan plan, string account, int node) =>

@@ -24,6 +24,11 @@ public sealed record Gate(GateState State, string Why, IReadOnlyList<(int Node, 
     /// <summary>It cannot be used.</summary>
     public static Gate Shut(string why) => new(GateState.Shut, why, []);
 
+    /// <summary>What denies it, by the shortest path: a group that the account is in, or an entry of its own.</summary>
+    /// <param name="through">The paths by which it is denied, the shortest first.</param>
+    public static string DeniedBy(IReadOnlyList<RightPath> through, SurveyView view) =>
+        $"denied by {(through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "a direct entry")}";
+
     /// <summary>It is denied.</summary>
     public static Gate Denied(IReadOnlyList<(int Node, RightTail Tail)> denials) => new(GateState.Shut, "", denials);
 

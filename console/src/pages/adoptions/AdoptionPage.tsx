@@ -99,7 +99,7 @@ export function AdoptionPage() {
       {items.length > 0 && (
         <TextInput
           label="Because"
-          description="Stored with your next answers and repeated in the sheet. What nobody is sure of becomes a need, and the sheet says so."
+          description="Stored with your next answers and repeated in the sheet. What nobody is sure of becomes a need, and the sheet says so; what a sheet has no words for, an exception."
           maxLength={500}
           value={why}
           onChange={(e) => setWhy(e.currentTarget.value)}
