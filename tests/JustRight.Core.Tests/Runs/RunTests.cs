@@ -1,7 +1,7 @@
 using CsCheck;
 using JustRight.Core.Changes;
-using JustRight.Core.Runs;
 using JustRight.Core.Directory;
+using JustRight.Core.Runs;
 
 namespace JustRight.Core.Tests.Runs;
 
