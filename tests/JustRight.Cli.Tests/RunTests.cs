@@ -108,20 +108,11 @@ public sealed class RunTests() : ClientScene(() => PreparedData.Demo.StartAsync(
             .First(j => j.GetProperty("kind").GetString() == "grant");
 
     private static JsonObject Group(JsonObject state, string name) =>
-        Named(Named(state["hosts"]!, "fm-temp02")["localGroups"]!, name);
+        state["hosts"].Named("fm-temp02")["localGroups"].Named(name);
 
-    private static JsonObject Instance(JsonObject state, string name) => Named(state["instances"]!, name);
-
-    private static JsonObject Named(JsonNode list, string name) =>
-        list.AsArray().Single(n => (string?)n!["name"] == name)!.AsObject();
+    private static JsonObject Instance(JsonObject state, string name) => state["instances"].Named(name);
 
     private static string State(JsonElement step) => step.GetProperty("state").GetString()!;
 
-    private async Task ChangeAsync(Action<JsonObject> change)
-    {
-        var simulation = Path.Combine(Service.Data, "simulation", "fennmoor.json");
-        var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!.AsObject();
-        change(state);
-        await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
-    }
+    private Task ChangeAsync(Action<JsonObject> change) => Service.ChangeSimulationAsync(change, Cancel);
 }

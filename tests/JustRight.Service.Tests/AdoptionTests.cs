@@ -116,8 +116,9 @@ public sealed class AdoptionTests
         (await service.AddAsync("estates", "estates/fennmoor.yaml")).EnsureSuccessStatusCode();
         (await PostAsync(service, "adoptions", Curdhouse)).EnsureSuccessStatusCode();
         await service.RunAsync("estates/fennmoor/survey");
-        await ChangeAsync(service, "fm-book01", h =>
-            h["logonRights"]!["SeDenyServiceLogonRight"] = new JsonArray("svc-curd-labeller"));
+        await service.ChangeSimulationAsync(
+            s => s["hosts"].Named("fm-book01")["logonRights"]!["SeDenyServiceLogonRight"] = new JsonArray("svc-curd-labeller"),
+            Cancel);
         await service.RunAsync("estates/fennmoor/survey");
         var logon = (await ViewAsync(service)).Items.Where(i =>
             i is { Account: "svc-curd-labeller", Right: "log on as a service" }).ToList();
@@ -148,14 +149,6 @@ public sealed class AdoptionTests
         var remove = (await service.GetAsync("installs/twice-found/worklist", ContractsJson.Default.WorklistView)).Remove;
         foreach (var item in needed) remove.ShouldNotContain(s => s.Words.Contains(item.Right, StringComparison.Ordinal)
             && s.Place == item.Place);
-    }
-
-    private static async Task ChangeAsync(TestedService service, string host, Action<JsonObject> change)
-    {
-        var simulation = Path.Combine(service.Data, "simulation", "fennmoor.json");
-        var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
-        change(state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == host)!.AsObject());
-        await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
     }
 
     [Fact]

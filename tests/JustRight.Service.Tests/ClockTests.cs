@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Net;
 using System.Net.Http.Json;
 using System.Text;
-using System.Text.Json.Nodes;
 using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
@@ -287,11 +286,10 @@ public sealed class ClockTests
     /// <summary>Accepts what somebody gave an account behind our back.</summary>
     private static async Task AcceptAsync(TestedService service, DateOnly until)
     {
-        var simulation = Path.Combine(service.Data, "simulation", "fennmoor.json");
-        var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
-        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-book01")!["localGroups"]!.AsArray()
-            .Single(g => (string?)g!["name"] == "Event Log Readers")!["members"]!.AsArray().Add("svc-curd-labeller");
-        await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
+        await service.ChangeSimulationAsync(
+            s => s["hosts"].Named("fm-book01")["localGroups"].Named("Event Log Readers")["members"]!.AsArray()
+                .Add("svc-curd-labeller"),
+            Cancel);
         await service.RunAsync("estates/fennmoor/survey");
         var excess = (await FitAsync(service)).Accounts.SelectMany(a => a.Rights).Single(r =>
             r.Verdict == "excess" && r.Right.StartsWith("Event Log Readers", StringComparison.Ordinal));

@@ -93,25 +93,22 @@ public sealed class DriftEditsTests
     private static Task<IReadOnlyList<NotificationView>> NotificationsAsync(TestedService service) =>
         service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.IReadOnlyListNotificationView);
 
-    private static JsonObject Named(JsonNode list, string name) => list.AsArray()
-        .Single(n => (string?)n!["name"] == name)!.AsObject();
-
-    private static JsonObject Host(JsonObject state, string host) => Named(state["hosts"]!, host);
+    private static JsonObject Host(JsonObject state, string host) => state["hosts"].Named(host);
 
     private static JsonArray Group(JsonObject state, string host, string group) =>
-        Named(Host(state, host)["localGroups"]!, group)["members"]!.AsArray();
+        Host(state, host)["localGroups"].Named(group)["members"]!.AsArray();
 
     private static JsonArray List(JsonObject state, string host, string constant) =>
         Host(state, host)["logonRights"]![constant]!.AsArray();
 
     private static JsonObject Service(JsonObject state, string host, string service) =>
-        Named(Host(state, host)["services"]!, service);
+        Host(state, host)["services"].Named(service);
 
-    private static JsonObject Principal(JsonObject state, string name) => Named(state["principals"]!, name);
+    private static JsonObject Principal(JsonObject state, string name) => state["principals"].Named(name);
 
-    private static JsonObject Instance(JsonObject state, string name) => Named(state["instances"]!, name);
+    private static JsonObject Instance(JsonObject state, string name) => state["instances"].Named(name);
 
-    private static JsonObject Database(JsonObject state, string name) => Named(Instance(state, "fm-sql03")["databases"]!, name);
+    private static JsonObject Database(JsonObject state, string name) => Instance(state, "fm-sql03")["databases"].Named(name);
 
     private static void Take(JsonArray list, string name) => list.Remove(list.Single(n => (string?)n == name));
 }

@@ -12,26 +12,21 @@ namespace JustRight.Service.Jobs;
 /// <summary>Trying again what failed of a job, and with it what was held back.</summary>
 internal static class ContinueEndpoint
 {
-    private static readonly JobState[] NotUndone =
-        [JobState.Failed, JobState.Interrupted, JobState.Void, JobState.Withdrawn];
-
     public static void MapContinue(this IEndpointRouteBuilder api) =>
         api.MapPost("/jobs/{id}/continue", ContinueAsync)
             .WithName("Continue").WithSummary("Tries the failed steps of a job again, and makes what they held back")
             .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> ContinueAsync(
-        string id, ClaimsPrincipal user, JobQueue queue, LogStore log, IDbContextFactory<AppDb> databases,
-        CancellationToken cancel)
+        string id, ClaimsPrincipal user, JobQueue queue, LogStore log, CancellationToken cancel)
     {
         if (await queue.FindAsync(id, cancel) is not { } job) return Problems.NotFound("job", id, []);
         if (!JobQueue.CanContinue(job))
             return Problems.Of(
                 409, "nothing-failed", $"There is nothing to try again: this {job.Kind.Word()} is {job.State.Word()}.",
                 "Only what ended with failed steps can be continued.");
-        await using (var db = await databases.CreateDbContextAsync(cancel))
-            if (await db.Jobs.AnyAsync(j => j.Undoes == id && !NotUndone.Contains(j.State), cancel))
-                return Problems.Of(409, "undone-already", "This job was undone, or a proposal to do so is open.");
+        if (await queue.IsUndoneAsync(id, cancel))
+            return Problems.Of(409, "undone-already", "This job was undone, or a proposal to do so is open.");
         var failed = job.Steps.Where(s => s.State == JournalState.Failed).Select(s => $"{s.Number}").ToList();
         var who = user.Identity!.Name!;
         var begun = await log.AddIfAsync(

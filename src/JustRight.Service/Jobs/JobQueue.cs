@@ -86,6 +86,16 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
         return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
     }
 
+    /// <summary>Whether a job was undone, or is being, or a proposal to do so is open.</summary>
+    public async Task<bool> IsUndoneAsync(string id, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Jobs.AnyAsync(j => j.Undoes == id && !NotUndone.Contains(j.State), cancel);
+    }
+
+    private static readonly JobState[] NotUndone =
+        [JobState.Failed, JobState.Interrupted, JobState.Void, JobState.Withdrawn];
+
     /// <summary>The id of the job of a kind that runs, or waits to, with an order; null when there is none.</summary>
     public async Task<string?> RunningAsync(JobKind kind, string order, CancellationToken cancel)
     {

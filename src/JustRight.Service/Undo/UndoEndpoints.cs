@@ -8,7 +8,6 @@ using JustRight.Service.Log;
 using JustRight.Service.Proposals;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Undo;
 
@@ -19,9 +18,9 @@ internal static class UndoEndpoints
     {
         api.MapGet(
             "/jobs/{id}/undo", async Task<Results<Ok<UndoView>, ProblemHttpResult>> (
-            string id, UndoService undo, JobQueue queue, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+            string id, UndoService undo, JobQueue queue, CancellationToken cancel) =>
         {
-            var (job, refused) = await FindAsync(id, queue, databases, cancel);
+            var (job, refused) = await FindAsync(id, queue, cancel);
             return refused is not null ? refused : TypedResults.Ok(View(id, await undo.PlanAsync(job!, cancel)));
         }).WithName("ShowUndo").WithSummary("What undoing a job would do: the steps, why it is blocked, what stays")
             .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
@@ -35,7 +34,7 @@ internal static class UndoEndpoints
         new(id, [.. plan.Changes.Select(c => c.Words)], plan.Blocked, plan.Left);
 
     private static async Task<(JobRow? Job, ProblemHttpResult? Refused)> FindAsync(
-        string id, JobQueue queue, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+        string id, JobQueue queue, CancellationToken cancel)
     {
         if (await queue.FindAsync(id, cancel) is not { } job) return (null, Problems.NotFound("job", id, []));
         var made = UndoService.MadeBy(job);
@@ -45,20 +44,16 @@ internal static class UndoEndpoints
             null, Problems.Of(409, "still-running", "This job is still running.", "Wait for its end."));
         if (Undoing.FirstFinal(made) is { } final) return (
             null, Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}."));
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Jobs.AnyAsync(j => j.Undoes == id && !NotUndone.Contains(j.State), cancel)
+        return await queue.IsUndoneAsync(id, cancel)
             ? (null, Problems.Of(409, "undone-already", "This job was undone already, or a proposal to do so is open."))
             : (job, null);
     }
 
-    private static readonly JobState[] NotUndone =
-        [JobState.Failed, JobState.Interrupted, JobState.Void, JobState.Withdrawn];
-
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
         string id, ClaimsPrincipal user, UndoService undo, JobQueue queue, ProposalService proposals,
-            LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+            LogStore log, CancellationToken cancel)
     {
-        var (job, refused) = await FindAsync(id, queue, databases, cancel);
+        var (job, refused) = await FindAsync(id, queue, cancel);
         if (refused is not null) return refused;
         var plan = await undo.PlanAsync(job!, cancel);
         if (plan.Blocked.Count > 0) return Problems.Of(
