@@ -192,7 +192,7 @@ node -e '
     for (const { name } of await get("installs")) {
       const of = (what) => count(`installs/${name}/${what}`);
       facts.installs[name] = {
-        runs: await of("jobs"), fits: await of("history"), exceptions: await of("exceptions"), reviews: await of("reviews"),
+        fits: await of("history"), exceptions: await of("exceptions"), reviews: await of("reviews"),
         confirmations: await of("confirmations"), passwords: await of("passwords"),
       };
     }

@@ -25,6 +25,7 @@ export function Frame() {
             <Link to="/installs">Installs</Link>
             <Link to="/passwords">Passwords</Link>
             <Link to="/calendar">Calendar</Link>
+            <Link to="/runs">Runs</Link>
             <Link to="/trace">Trace</Link>
             <Link to="/object">Object</Link>
             <Link to="/filter">Filter</Link>

@@ -14,6 +14,8 @@ import { LogPage } from './pages/log/LogPage';
 import { ObjectPage } from './pages/object/ObjectPage';
 import { PasswordPage } from './pages/passwords/PasswordPage';
 import { PasswordsPage } from './pages/passwords/PasswordsPage';
+import { RunPage } from './pages/runs/RunPage';
+import { RunsPage } from './pages/runs/RunsPage';
 import type { TraceFields } from './pages/trace/order';
 import { TracePage } from './pages/trace/TracePage';
 import { Frame } from './Frame';
@@ -41,6 +43,8 @@ const account = createRoute({
   path: '/installs/$name/accounts/$account',
   component: AccountPage,
 });
+const runs = createRoute({ getParentRoute: () => frame, path: '/runs', component: RunsPage });
+const run = createRoute({ getParentRoute: () => frame, path: '/runs/$id', component: RunPage });
 const text = (value: unknown) => (typeof value === 'string' && value ? value : undefined);
 const trace = createRoute({
   getParentRoute: () => frame,
@@ -129,6 +133,8 @@ export const router = createRouter({
       passwords,
       password,
       calendar,
+      runs,
+      run,
       adoptions,
       adoption,
       log,

@@ -59,7 +59,12 @@ internal sealed class FamilyWordAttribute() : AllowedValuesAttribute("ad-like", 
 /// <summary>The state of long work, or of a proposal.</summary>
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class JobStateWordAttribute() : AllowedValuesAttribute(
-    "queued", "running", "done", "failed", "interrupted", "proposed", "approved", "void", "withdrawn");
+    "queued", "running", "waiting", "done", "failed", "stopped", "interrupted", "proposed", "approved", "void", "withdrawn");
+
+/// <summary>How far a step of a run has come.</summary>
+[AttributeUsage(AttributeTargets.Property)]
+internal sealed class StepStateWordAttribute() : AllowedValuesAttribute(
+    "waiting", "intended", "made", "already-so", "refused", "failed", "skipped", "abandoned", "dropped", "undone");
 
 /// <summary>How something is reached; empty for an estate that cannot be read.</summary>
 [AttributeUsage(AttributeTargets.Property)]

@@ -83,8 +83,8 @@ public sealed record PasswordDetailView(
 /// <param name="Words">What is done, in one line.</param>
 /// <param name="Why">Why here in the order.</param>
 /// <param name="State">
-/// <c>waiting</c>, <c>begun</c>, <c>done</c>, <c>refused</c>, <c>failed</c>, <c>skipped</c>, <c>abandoned</c> or
-/// <c>dropped</c>.
+/// <c>waiting</c>, <c>intended</c>, <c>made</c>, <c>already-so</c>, <c>refused</c>, <c>failed</c>, <c>skipped</c>,
+/// <c>abandoned</c>, <c>dropped</c> or <c>undone</c>.
 /// </param>
 /// <param name="Note">What came of it, or what a person said; empty when there is nothing to say.</param>
 /// <param name="By">Who made it; empty while nobody did.</param>
@@ -92,14 +92,15 @@ public sealed record PasswordDetailView(
 public sealed record RenewalStepView(
     int Number, [property: AllowedValues("set-in-directory", "keep", "set", "type", "restart", "check")] string Act,
     [property: AllowedValues("new", "old")] string Secret, string Host, string Words, string Why,
-    [property: AllowedValues("waiting", "begun", "done", "refused", "failed", "skipped", "abandoned", "dropped")] string State,
+    [property: StepStateWord] string State,
     string Note, string By, DateTimeOffset? At);
 
 /// <summary>A renewal.</summary>
-/// <param name="Id">Names the renewal.</param>
+/// <param name="Id">Names the renewal, and the run that it is.</param>
 /// <param name="Estate">The estate.</param>
 /// <param name="Account">The logon name of the account.</param>
 /// <param name="Simulated">Whether it is the simulation.</param>
+/// <param name="State">The state of the run that it is.</param>
 /// <param name="Next"><c>go</c>, <c>person</c>, <c>window</c>, <c>decision</c> or <c>over</c>.</param>
 /// <param name="Words">How it stands, in one sentence.</param>
 /// <param name="Current">The number of the step that is next, or null.</param>
@@ -112,18 +113,12 @@ public sealed record RenewalStepView(
 /// <param name="Steps">Its steps, in order.</param>
 /// <param name="Remarks">What a person should know.</param>
 /// <param name="Divided">The places whose password is not, or may not be, the one in the directory.</param>
-/// <param name="Job">The job that is making steps now, or null.</param>
 public sealed record RenewalView(
-    string Id, string Estate, string Account, bool Simulated,
+    string Id, string Estate, string Account, bool Simulated, [property: JobStateWord] string State,
     [property: AllowedValues("go", "person", "window", "decision", "over")] string Next, string Words, int? Current,
     DateTimeOffset? OpensAt, bool GoesBack, bool CanGoBack, string StartedBy, DateTimeOffset StartedAt,
     DateTimeOffset? EndedAt, IReadOnlyList<RenewalStepView> Steps, IReadOnlyList<string> Remarks,
-    IReadOnlyList<string> Divided, string? Job);
-
-/// <summary>What a person says of a step.</summary>
-/// <param name="Word"><c>done</c>, <c>retry</c>, <c>restart-now</c> or <c>skip</c>.</param>
-/// <param name="Note">The reason; needed to skip a step.</param>
-public sealed record StepWord([property: AllowedValues("done", "retry", "restart-now", "skip")] string Word, string? Note);
+    IReadOnlyList<string> Divided);
 
 /// <summary>A place that a person tells of.</summary>
 /// <param name="Host">The host on which it is typed.</param>

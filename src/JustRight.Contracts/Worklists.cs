@@ -30,7 +30,17 @@ public sealed record StepView(
 {
     /// <summary>The numbers of the earlier steps of the same list that it hangs on: what it needs, they make.</summary>
     public IReadOnlyList<int> HangsOn { get; init; } = [];
+
+    /// <summary>
+    /// The password that this step takes and that is not known here: it is asked for before anything begins. Null for none.
+    /// </summary>
+    public AskedPasswordView? Asks { get; init; }
 }
+
+/// <summary>A password that a step takes and that is not known here.</summary>
+/// <param name="Account">The account, as <c>DOMAIN\name</c>.</param>
+/// <param name="Secret">The name of the secret that is to hold it.</param>
+public sealed record AskedPasswordView(string Account, string Secret);
 
 /// <summary>Something that a person must decide.</summary>
 /// <param name="For">What it is about.</param>
@@ -57,8 +67,9 @@ public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 /// </param>
 /// <param name="Subject">What it is about: an estate, an install, a trace.</param>
 /// <param name="State">
-/// <c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>; for a proposal <c>proposed</c>,
-/// <c>approved</c>, <c>void</c> or <c>withdrawn</c>.
+/// <c>queued</c>, <c>running</c>, <c>waiting</c> for a person or for a host's time of restarts, <c>done</c>, <c>failed</c>,
+/// <c>stopped</c> by a person or <c>interrupted</c>; for a proposal <c>proposed</c>, <c>approved</c>, <c>void</c> or
+/// <c>withdrawn</c>.
 /// </param>
 /// <param name="StartedBy">Who started it.</param>
 /// <param name="CreatedAt">When it was started.</param>
@@ -88,34 +99,64 @@ public sealed record JobView(
     /// </summary>
     public IReadOnlyList<string> Words { get; init; } = [];
 
-    /// <summary>Whether steps of it failed that can be tried again, and with them what hangs on them.</summary>
+    /// <summary>
+    /// Whether it can be gone on with: steps of it failed and can be tried again, with what hangs on them, or it was stopped.
+    /// </summary>
     public bool CanContinue { get; init; }
+
+    /// <summary>Whether it can be stopped: it runs, waits for its turn, or waits for somebody.</summary>
+    public bool CanBeStopped { get; init; }
+
+    /// <summary>The number of the step that it waits for, or that failed; null while it runs, and when it is over.</summary>
+    public int? Next { get; init; }
 }
 
-/// <summary>What undoing a job would do.</summary>
-/// <param name="Job">The job.</param>
+/// <summary>What undoing a run would do.</summary>
+/// <param name="Job">The run.</param>
 /// <param name="Steps">In order, in words.</param>
 /// <param name="Blocked">Why nothing of it can be done now; empty when it can.</param>
 /// <param name="Left">What the job made and undoing leaves, with the reason.</param>
 public sealed record UndoView(string Job, IReadOnlyList<string> Steps, IReadOnlyList<string> Blocked, IReadOnlyList<string> Left);
 
-/// <summary>A step of a grant as it was carried out.</summary>
+/// <summary>A step of a run as it was carried out.</summary>
 /// <param name="Number">Its place in the order, from 1.</param>
 /// <param name="Words">What is done, in one line.</param>
-/// <param name="Team">The team that can do it.</param>
-/// <param name="Place">Where it is done.</param>
-/// <param name="State"><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</param>
+/// <param name="Team">The team that can do it; empty for what no team of the estate does.</param>
+/// <param name="Place">Where it is done; empty for nowhere in the estate.</param>
+/// <param name="State">
+/// <c>waiting</c>, <c>intended</c>, <c>made</c>, <c>already-so</c>, <c>refused</c>, <c>failed</c>, <c>skipped</c>,
+/// <c>abandoned</c>, <c>dropped</c> or <c>undone</c>. It was begun where it is <c>intended</c>; what was <c>refused</c> touched
+/// nothing, of what <c>failed</c> it is not known; a person left out what is <c>skipped</c> or, begun before, <c>abandoned</c>;
+/// the run goes back instead of what is <c>dropped</c>.
+/// </param>
 /// <param name="Before">What was there before; null while it was not read.</param>
-/// <param name="After">What was there afterwards; null while it was not read.</param>
-/// <param name="At">When it was made; null while it was not.</param>
+/// <param name="After">What was there afterwards, why it failed, or what a person said; null while there is nothing.</param>
+/// <param name="At">When that was; null while nothing was done.</param>
 public sealed record JobStepView(
-    int Number, string Words, [property: TeamWord] string Team, string Place,
-    [property: AllowedValues("waiting", "intended", "made", "skipped", "failed")] string State, string? Before, string? After,
-    DateTimeOffset? At)
+    int Number, string Words, [property: AllowedValues("directory", "host", "database", "product", "")] string Team, string Place,
+    [property: StepStateWord] string State, string? Before, string? After, DateTimeOffset? At)
 {
+    /// <summary>Who made it, or decided about it, last; null for nobody.</summary>
+    public string? By { get; init; }
+
+    /// <summary>Whether a person makes it.</summary>
+    public bool ByPerson { get; init; }
+
+    /// <summary>The numbers of the steps before it that it hangs on.</summary>
+    public IReadOnlyList<int> HangsOn { get; init; } = [];
+
     /// <summary>The number of the failed step that it hangs on, and is held back by; null when none holds it.</summary>
     public int? HeldBy { get; init; }
+
+    /// <summary>The numbers of the steps that hang on it, and are left out with it when it is skipped.</summary>
+    public IReadOnlyList<int> LeftOutWithIt { get; init; } = [];
 }
+
+/// <summary>What a person says of a step.</summary>
+/// <param name="Word"><c>done</c>, <c>retry</c>, <c>skip</c>, <c>hand-over</c> to a person, or <c>restart-now</c>.</param>
+/// <param name="Note">The reason; needed to skip a step.</param>
+public sealed record StepWord(
+    [property: AllowedValues("done", "retry", "skip", "hand-over", "restart-now")] string Word, string? Note);
 
 /// <summary>One event of a job's progress.</summary>
 /// <param name="State">The state of the job.</param>

@@ -186,9 +186,9 @@ public sealed class ClockTests
         await PasswordTests.KnowCardsAsync(service);
         using var begun = await service.Http.PostAsync($"/api/{PasswordTests.Path}/renewals", null, Cancel);
         var renewal = (await begun.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
-        await service.EndOfAsync(renewal.Job!);
-        using var typed = await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel);
-        await service.EndOfAsync((await typed.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!.Job!);
+        await service.EndOfAsync(renewal.Id);
+        using var typed = await service.Http.PostAsync($"/api/runs/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel);
+        await service.EndOfAsync(renewal.Id);
         (await NextAsync()).ShouldBe("window");
         service.Clock.PassUntil(Noon("2027-03-28").AddHours(-10.5)); // the wall shows 02:30, and never showed 01:30
         await Task.Delay(500, Cancel);

@@ -13,8 +13,7 @@ internal static class Killing
 {
     public const string Install = "thermograph-dataroom";
 
-    public static readonly string[] RenewalStages = ["renewal-looked", "renewal-intended", "renewal-made", "renewal-recorded"];
-    private static readonly string[] Stages = ["looked", "intended", "made", "looked-again", "recorded"];
+    public static readonly string[] Stages = ["looked", "intended", "made", "looked-again", "recorded"];
 
     /// <summary>How many kills there are of each.</summary>
     public static readonly int Each = int.Parse(

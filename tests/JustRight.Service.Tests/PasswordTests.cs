@@ -5,7 +5,9 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>Passwords of the demo, through the service, in the simulation: due, typed where, renewed in order, tried with care.</summary>
+/// <summary>
+/// Passwords of the demo, through the service, in the simulation: due, typed where, renewed in order, tried with care.
+/// </summary>
 public sealed class PasswordTests : IAsyncLifetime
 {
     internal const string Account = "svc-curd-cards", Path = $"estates/fennmoor/passwords/{Account}";
@@ -63,7 +65,7 @@ public sealed class PasswordTests : IAsyncLifetime
                 .ShouldBe("Account for the scanner in Card sources: it has the old one, the directory the new one"));
         using var twice = await _service.Http.PostAsync($"/api/{Path}/renewals", null, Cancel);
         twice.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        using var wrong = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/6", Word("done"), Cancel);
+        using var wrong = await _service.Http.PostAsync($"/api/runs/{waits.Id}/steps/6", Word("done"), Cancel);
         wrong.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
         var both = await Task.WhenAll(
@@ -74,10 +76,10 @@ public sealed class PasswordTests : IAsyncLifetime
         using var again = await _service.Http.PostAsync($"/api/{Path}/show", null, Cancel);
         again.StatusCode.ShouldBe(HttpStatusCode.Conflict); // once
 
-        var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("done", "typed by J. Lind")));
+        var over = await GoOnAsync(await PostAsync($"runs/{waits.Id}/steps/5", Word("done", "typed by J. Lind")));
         over.ShouldSatisfyAllConditions(
             r => r.Next.ShouldBe("over"), r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty(),
-            r => r.Steps.ShouldAllBe(s => s.State == "done"), r => r.Steps[^1].Note.ShouldContain("2 services run on it"));
+            r => r.Steps.ShouldAllBe(s => s.State == "made"), r => r.Steps[^1].Note.ShouldContain("2 services run on it"));
         (await TryAsync(shown)).Works.ShouldBe(true);
         await _service.RunAsync("installs/curdhouse-books/verify");
         var drift = await _service.GetAsync("installs/curdhouse-books/drift", ContractsJson.Default.DriftView);
@@ -105,10 +107,10 @@ public sealed class PasswordTests : IAsyncLifetime
             r => r.Next.ShouldBe("decision"), r => r.Current.ShouldBe(4), r => r.CanGoBack.ShouldBeTrue(),
             r => r.Words.ShouldContain("is set to run as"));
         waits.Divided.Count.ShouldBe(2);
-        using var unreasoned = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/4", Word("skip"), Cancel);
+        using var unreasoned = await _service.Http.PostAsync($"/api/runs/{waits.Id}/steps/4", Word("skip"), Cancel);
         unreasoned.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
 
-        var back = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/undo", null));
+        var back = await GoOnAsync(await PostAsync($"runs/{waits.Id}/undo", null));
         back.ShouldSatisfyAllConditions(
             r => r.Next.ShouldBe("over"), r => r.GoesBack.ShouldBeTrue(), r => r.Divided.ShouldBeEmpty(),
             r => r.Words.ShouldBe("undone: the old password holds"));
@@ -135,11 +137,12 @@ public sealed class PasswordTests : IAsyncLifetime
         var simulation = System.IO.Path.Combine(_service.Data, "simulation", "fennmoor.json");
         var state = System.Text.Json.Nodes.JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
         var account = state["principals"]!.AsArray().Single(p => (string?)p!["name"] == Account)!.AsObject();
-        account["passwordProof"] = account["passwordProof"] is { } proof ? new string([.. ((string)proof!).Reverse()]) : "another";
+        account["passwordProof"] = account["passwordProof"] is { } proof ? new string([.. ((string)proof!).Reverse()])
+            : "another";
         await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
         var before = RunsSince(state);
 
-        var stopped = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("done")));
+        var stopped = await GoOnAsync(await PostAsync($"runs/{waits.Id}/steps/5", Word("done")));
         stopped.ShouldSatisfyAllConditions(
             r => r.Next.ShouldBe("decision"), r => r.Current.ShouldBe(6),
             r => r.Words.ShouldContain("the directory no longer takes this password"));
@@ -155,7 +158,7 @@ public sealed class PasswordTests : IAsyncLifetime
     {
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
         var over = await GoOnAsync(
-            await PostAsync($"renewals/{waits.Id}/steps/5", Word("skip", "the page is retired on Friday")));
+            await PostAsync($"runs/{waits.Id}/steps/5", Word("skip", "the page is retired on Friday")));
         over.ShouldSatisfyAllConditions(
             r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place is with another password"),
             r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
@@ -228,12 +231,14 @@ public sealed class PasswordTests : IAsyncLifetime
     {
         using var response = await _service.Http.PostAsync($"/api/{path}", body, Cancel);
         response.StatusCode.ShouldBe(HttpStatusCode.Accepted, await response.Content.ReadAsStringAsync(Cancel));
-        return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
+        using var answer = System.Text.Json.JsonDocument.Parse(await response.Content.ReadAsStringAsync(Cancel));
+        return await _service.GetAsync(
+            $"renewals/{answer.RootElement.GetProperty("id").GetString()}", ContractsJson.Default.RenewalView);
     }
 
     private async Task<RenewalView> GoOnAsync(RenewalView renewal)
     {
-        await _service.EndOfAsync(renewal.Job!);
+        await _service.EndOfAsync(renewal.Id);
         return await _service.GetAsync($"renewals/{renewal.Id}", ContractsJson.Default.RenewalView);
     }
 

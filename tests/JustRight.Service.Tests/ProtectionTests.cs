@@ -26,7 +26,7 @@ public sealed class ProtectionTests
         var lifted = await ChangeAsync(false);
         (lifted.Kind, lifted.CanBeUndone, lifted.Steps.Count).ShouldBe(("protect", true, 1));
         (await ProtectAsync("people")).IsOn.ShouldBeFalse();
-        (await service.RunAsync($"jobs/{lifted.Id}/undo")).State.ShouldBe("done");
+        (await service.RunAsync($"runs/{lifted.Id}/undo")).State.ShouldBe("done");
         (await ProtectAsync("people")).IsOn.ShouldBeTrue();
         (await service.Http.GetFromJsonAsync<JobView[]>("/api/estates/fennmoor/traces", Cancel))!.Select(j => j.Kind)
             .ShouldBe(["undo", "protect", "protect"]);
@@ -63,7 +63,7 @@ public sealed class ProtectionTests
         exists.Count(r => r.EndsWith("with Just Right, for thermograph-dataroom", StringComparison.Ordinal))
             .ShouldBe(grant.Steps.Count(s => s.Words.StartsWith("create the account", StringComparison.Ordinal)));
         exists.ShouldContain(r => r.Contains("; its note: Made by tester at 20", StringComparison.Ordinal));
-        (await service.RunAsync($"jobs/{grant.Id}/undo")).State.ShouldBe("done");
+        (await service.RunAsync($"runs/{grant.Id}/undo")).State.ShouldBe("done");
         (await ExistsAsync()).ShouldAllBe(r => !r.Contains("its note", StringComparison.Ordinal));
 
         async Task<List<string>> ExistsAsync() =>

@@ -115,7 +115,7 @@ public sealed partial class RandomRetirementTests
         var after = await MissingAsync(service);
         foreach (var (other, before) in missing.Where(m => m.Key != product.Name))
             after[other].ShouldBeLessThanOrEqualTo(before, $"{other} lost something by the end of {product}");
-        (await service.RunAsync($"jobs/{job.Id}/undo"))
+        (await service.RunAsync($"runs/{job.Id}/undo"))
             .ShouldSatisfyAllConditions(u => u.State.ShouldBe("done", $"{product}\n{u.Message}"));
         ShouldBeAsIn(held, await SimulationAsync(service), product.ToString());
         await RemoveAsync(service, product);

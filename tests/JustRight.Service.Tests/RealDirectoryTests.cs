@@ -13,7 +13,9 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>The main job on a real controller through the service: plan, grant, verify, grant again; and no secret anywhere.</summary>
+/// <summary>
+/// The main job on a real controller through the service: plan, grant, verify, grant again; and no secret anywhere.
+/// </summary>
 public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Controller>
 {
     private const string Install = "thermograph-dataroom";
@@ -129,7 +131,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
             (await service.GetAsync($"jobs/{after.Id}/trace", ContractsJson.Default.TraceView)).Cannot.ShouldBe(0);
             RoundsmanScene.Lists(raw).Where(l => before[l.Key] != l.Value).Select(l => l.Key)
                 .ShouldBe(remedy.TouchedObjects, ignoreOrder: true);
-            var undone = await service.RunAsync($"jobs/{after.Id}/undo");
+            var undone = await service.RunAsync($"runs/{after.Id}/undo");
             undone.State.ShouldBe("done", undone.Message);
             RoundsmanScene.Lists(raw).ShouldBe(before, remedy.Id);
             (await WordsAsync()).ShouldStartWith("1 missing");
@@ -142,7 +144,9 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         }
     }
 
-    /// <summary>The same estate without a connection, by what an ordinary client wrote: same fit, same trace; and nothing can be changed.</summary>
+    /// <summary>
+    /// The same estate without a connection, by what an ordinary client wrote: same fit, same trace; and nothing can be changed.
+    /// </summary>
     private async Task SameFromAFileAsync(
         TestedService service, string install, BranchView branch, TraceView trace, string remedy)
     {
@@ -227,7 +231,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         var after = await TryAsync(RosterScene.Password);
         after.Simulated.ShouldBeFalse();
         after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id)
-            .ShouldBe(["who-am-i", "person-attributes", "elsewhere"], string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
+            .ShouldBe(["who-am-i", "person-attributes", "elsewhere"],
+                string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
         after.People.ShouldNotBeNull()
             .ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
         var settings = await service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
@@ -325,7 +330,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         return await service.RunAsync(
             $"installs/{install}/grant",
             new GrantOrder(
-                remove, [.. (remove ? worklist.Remove : worklist.Give).Where(s => s.Blocked is null).Select(s => s.Id)]));
+                remove, [.. (remove ? worklist.Remove : worklist.Give).Where(s => s is { Blocked: null, Asks: null })
+                    .Select(s => s.Id)]));
     }
 
     private async Task SealedPasswordOpensTheAccountAsync(TestedService service)
@@ -381,7 +387,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         }
 
         if (inOutput) service.Output.ShouldNotContain(secret);
-        foreach (var path in new[] { "log?take=500", "installs", $"installs/{Install}/fit", $"installs/{Install}/plan", $"installs/{Install}/jobs", $"installs/{Install}/passwords", "secrets", "tokens", "estates/fennmoor", "sheets" })
+        foreach (var path in new[] { "log?take=500", "installs", $"installs/{Install}/fit", $"installs/{Install}/plan",
+            $"runs?install={Install}", $"installs/{Install}/passwords", "secrets", "tokens", "estates/fennmoor", "sheets" })
             (await service.Http.GetStringAsync("/api/" + path, Cancel)).ShouldNotContain(secret);
         (await service.Http.GetStringAsync("/metrics", Cancel)).ShouldNotContain(secret);
     }

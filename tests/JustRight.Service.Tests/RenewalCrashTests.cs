@@ -3,15 +3,18 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>The service is killed between the stages of the steps of a renewal, and started again: the password ends in every place, and each step is made once.</summary>
+/// <summary>
+/// The service is killed between the stages of the steps of a renewal, and started again: the password ends in every place, and
+/// each step is made once.
+/// </summary>
 public sealed class RenewalCrashTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     public static TheoryData<string> Halts =>
     [
-        "1:renewal-looked", "1:renewal-intended", "1:renewal-made", "1:renewal-recorded", "2:renewal-made", "4:renewal-intended",
-        "4:renewal-made", "6:renewal-made",
+        "1:looked", "1:intended", "1:made", "1:recorded", "2:made", "4:intended",
+        "4:made", "6:made",
     ];
 
     [Theory]
@@ -23,8 +26,8 @@ public sealed class RenewalCrashTests
         var renewal = (await begun.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
         if (halt.StartsWith('6'))
         {
-            await service.EndOfAsync(renewal.Job!);
-            (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
+            await service.EndOfAsync(renewal.Id);
+            (await service.Http.PostAsync($"/api/runs/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
                 .EnsureSuccessStatusCode();
         }
 
@@ -36,7 +39,7 @@ public sealed class RenewalCrashTests
         if (!halt.StartsWith('6'))
         {
             (renewal.Next, renewal.Current).ShouldBe(("person", 5), renewal.Words);
-            (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
+            (await service.Http.PostAsync($"/api/runs/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
                 .EnsureSuccessStatusCode();
             renewal = await AtRestAsync(service, renewal.Id);
         }
@@ -52,7 +55,8 @@ public sealed class RenewalCrashTests
     /// <summary>Waits until the steps that are ours are made, and somebody is needed or it is over.</summary>
     internal static Task<RenewalView> AtRestAsync(TestedService service, string id) =>
         Waiting.ForAsync("the renewal comes to rest", async () =>
-        await service.GetAsync($"renewals/{id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" } renewal
+        await service.GetAsync($"renewals/{id}",
+            ContractsJson.Default.RenewalView) is { State: not ("queued" or "running") } renewal
             ? renewal
             : null);
 }

@@ -16,22 +16,22 @@ public sealed class RenewalKillTests
             await using var service = await PasswordTests.Ready.StartProcessAsync();
             var random = new Random(round);
             await service.StopAsync();
-            await Killing.HaltingAsync(service, 1, Killing.RenewalStages, random);
+            await Killing.HaltingAsync(service, 1, Killing.Stages, random);
             using var begun = await service.Http.PostAsync($"/api/{PasswordTests.Path}/renewals", null, Cancel);
             var renewal = (await begun.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
             for (var step = 2; step <= 8; step++)
             {
                 var ended = async () =>
                     await service.GetAsync(
-                    $"renewals/{renewal.Id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" };
+                    $"renewals/{renewal.Id}", ContractsJson.Default.RenewalView) is { State: not ("queued" or "running") };
                 if (await Killing.KilledAsync(service, ended)) killed++;
                 else await service.StopAsync();
-                await Killing.HaltingAsync(service, step, Killing.RenewalStages, random);
+                await Killing.HaltingAsync(service, step, Killing.Stages, random);
                 if (step != 5) continue;
                 renewal = await RenewalCrashTests.AtRestAsync(service, renewal.Id);
                 await service.StopAsync();
-                await Killing.HaltingAsync(service, 6, Killing.RenewalStages, random);
-                (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
+                await Killing.HaltingAsync(service, 6, Killing.Stages, random);
+                (await service.Http.PostAsync($"/api/runs/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
                     .EnsureSuccessStatusCode();
             }
 

@@ -53,7 +53,7 @@ public sealed class RetirementTests
         removal.Kind.ShouldBe("removal");
         removal.At.ShouldBe(DateTimeOffset.UtcNow.AddDays(30), TimeSpan.FromMinutes(10));
 
-        (await service.RunAsync($"jobs/{done.Id}/undo")).State.ShouldBe("done");
+        (await service.RunAsync($"runs/{done.Id}/undo")).State.ShouldBe("done");
         (await SimulationAsync(service)).ShouldBe(held);
         (await WorklistAsync(service)).Remove[0].Words.ShouldBe(@"disable the account FENNMOOR\svc-tally-installer");
     }
@@ -79,16 +79,15 @@ public sealed class RetirementTests
             foreach (var (other, missing) in (await FitsAsync(service)).Where(f => f.Name != name))
                 missing.ShouldBeLessThanOrEqualTo(
                     before.First(b => b.Name == other).Missing, $"{name} was retired, {other} lost something");
-            (await service.RunAsync($"jobs/{job.Id}/undo")).State.ShouldBe("done", name);
+            (await service.RunAsync($"runs/{job.Id}/undo")).State.ShouldBe("done", name);
             (await StageAsync(service, name, "planned")).EnsureSuccessStatusCode();
         }
     }
 
     private static async Task GiveAsync(TestedService service, string install)
     {
-        var steps = (await service.GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView)).Give.Where(s =>
-            s.Blocked is null)
-            .Select(s => s.Id).ToList();
+        var steps = (await service.GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView)).Give
+            .Where(s => s is { Blocked: null, Asks: null }).Select(s => s.Id).ToList();
         if (steps.Count > 0) await service.RunAsync($"installs/{install}/grant", new GrantOrder(false, steps));
     }
 

@@ -8,12 +8,17 @@ using Microsoft.Data.Sqlite;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>Every call of the API with every role, and with every token that is none: who may, may; who may not is told so before anything else. None is left out, since the calls come from the API's own description.</summary>
+/// <summary>
+/// Every call of the API with every role, and with every token that is none: who may, may; who may not is told so before anything
+/// else. None is left out, since the calls come from the API's own description.
+/// </summary>
 public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFixture>
 {
     private static readonly string[] Roles = ["reader", "planner", "granter", "owner"];
 
-    /// <summary>Calls that need more than a reader, said here once more: a call that is new and not listed must be a reading one.</summary>
+    /// <summary>
+    /// Calls that need more than a reader, said here once more: a call that is new and not listed must be a reading one.
+    /// </summary>
     private static readonly Dictionary<string, string[]> Needs = new()
     {
         ["anybody"] = ["SignIn", "SignOut", "ClaimToken", "ShowSignInWays", "SignInPerson"],
@@ -25,8 +30,9 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow", "WithdrawProposal",
         ],
         ["granter"] = [
-            "Grant", "Continue", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce",
-            "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal",
+            "Grant", "Continue", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword",
+                "ShowPasswordOnce",
+            "BeginRenewal", "SayOfStep", "Stop", "AllowException", "EndException", "ApproveProposal",
             "CarryOutProposal"],
         ["owner"] =
         [
@@ -87,7 +93,9 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         known.Count.ShouldBeGreaterThan(60);
     }
 
-    /// <summary>Nothing in the path is there, and the body is empty: whoever may make the call is told so, and nothing changes.</summary>
+    /// <summary>
+    /// Nothing in the path is there, and the body is empty: whoever may make the call is told so, and nothing changes.
+    /// </summary>
     private async Task<HttpStatusCode> CallAsync(string method, string path, string? sends, string? token)
     {
         using var request = new HttpRequestMessage(
@@ -101,7 +109,10 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
     }
 }
 
-/// <summary>A service with a token of each role, one that has expired, one that was revoked, one of another service, and one that is made up.</summary>
+/// <summary>
+/// A service with a token of each role, one that has expired, one that was revoked, one of another service, and one that is made
+/// up.
+/// </summary>
 public sealed class TokenFixture : IAsyncLifetime
 {
     private TestedService _service = null!;

@@ -120,9 +120,9 @@ public sealed class SecondPersonTests : IAsyncLifetime
     [Fact]
     public async Task Undoing_waits_for_another_too()
     {
-        var grant = (await _service.GetAsync($"installs/{Install}/jobs", ContractsJson.Default.IReadOnlyListJobView)).Single(
+        var grant = (await _service.GetAsync($"runs?install={Install}", ContractsJson.Default.IReadOnlyListJobView)).Single(
             j => j.Kind == "grant");
-        using var asked = await _service.Http.PostAsync($"/api/jobs/{grant.Id}/undo", null, Cancel);
+        using var asked = await _service.Http.PostAsync($"/api/runs/{grant.Id}/undo", null, Cancel);
         var undo = (await asked.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!;
         undo.State.ShouldBe("proposed");
         (await _other.PostAsync($"/api/proposals/{undo.Id}/approve", null, Cancel)).EnsureSuccessStatusCode();

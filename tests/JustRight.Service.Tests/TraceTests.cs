@@ -10,7 +10,7 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     private const string Saltmere = "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example";
     private readonly TestedService _service = fixture.Service;
 
-    private static TraceOrder Order { get; } = new(
+    internal static TraceOrder Order { get; } = new(
         "svc-roundsman", null, null, "write attributes", ["roomNumber", "wWWHomePage"], "user", null, null, null, null);
 
     public static TheoryData<string, string, TraceOrder> Refused => new()
@@ -80,7 +80,12 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
             .ShouldSatisfyAllConditions(t => t.Words.ShouldBe("one object: refuses it"), t => t.NotFound.ShouldBe(["no-one"]));
         (await own.TraceAsync(
             "fennmoor",
-            Order with { Attributes = ["telephoneNumber"], Objects = ["m.northam"], IfMemberOf = ["saltmere-office"] })).Words.ShouldBe(
+            Order with
+            {
+                Attributes = ["telephoneNumber"],
+                Objects = ["m.northam"],
+                IfMemberOf = ["saltmere-office"]
+            })).Words.ShouldBe(
             "one object: grants it");
         (await own.TraceAsync("fennmoor", Order with { Objects = ["m.ferris"] })).Failures.ShouldHaveSingleItem()
             .ShouldSatisfyAllConditions(f => f.Cause.ShouldBe("protected-group"), f => f.Remedies.ShouldBeEmpty());
@@ -92,12 +97,12 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
 
         var after = await own.FixAsync(trace.Id, "1-spot");
         (after.State, after.CanBeUndone, after.Message).ShouldBe(("done", true, "2 made; now 26 objects: 26 grant it"));
-        var undone = await own.RunAsync($"jobs/{after.Id}/undo");
+        var undone = await own.RunAsync($"runs/{after.Id}/undo");
         (undone.State, undone.Undoes, undone.Message)
             .ShouldBe(("done", after.Id, "2 made; now 26 objects: 9 refuse it, 17 grant it"));
-        using (var again = await own.Http.PostAsync($"/api/jobs/{after.Id}/undo", null))
+        using (var again = await own.Http.PostAsync($"/api/runs/{after.Id}/undo", null))
             again.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        using (var nothing = await own.Http.PostAsync($"/api/jobs/{trace.Id}/undo", null))
+        using (var nothing = await own.Http.PostAsync($"/api/runs/{trace.Id}/undo", null))
             nothing.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await own.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
     }
@@ -109,7 +114,7 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         var granted = await own.GrantAllAsync("roundsman-dataroom");
         var before = (await own.GetAsync("installs/roundsman-dataroom/fit", ContractsJson.Default.FitView)).Counts.Words;
         before.ShouldStartWith("1 missing");
-        var undone = await own.RunAsync($"jobs/{granted.Id}/undo");
+        var undone = await own.RunAsync($"runs/{granted.Id}/undo");
         undone.Message.ShouldBe("4 made; now 3 missing, 1 forbidden");
         undone.Steps.Select(s => s.Words).ShouldBe(granted.Steps.Reverse().Select(s => s.Words switch
         {

@@ -30,7 +30,7 @@ public sealed class UndoTests : IAsyncLifetime
         undone.Steps.ShouldAllBe(s => s.State == "made");
         (await _service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldContain(
             s => s.Words.StartsWith("create the account", StringComparison.Ordinal));
-        using var twice = await _service.Http.PostAsync($"/api/jobs/{await GrantAsync()}/undo", null, Cancel);
+        using var twice = await _service.Http.PostAsync($"/api/runs/{await GrantAsync()}/undo", null, Cancel);
         (twice.StatusCode, await twice.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(
             r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("undone already"));
     }
@@ -57,7 +57,7 @@ public sealed class UndoTests : IAsyncLifetime
             + "give it another account first, or uninstall it");
         undone.Steps.ShouldAllBe(s => s.State == "waiting");
 
-        using var refused = await _service.Http.PostAsync($"/api/jobs/{await GrantAsync()}/undo", null, Cancel);
+        using var refused = await _service.Http.PostAsync($"/api/runs/{await GrantAsync()}/undo", null, Cancel);
         (refused.StatusCode, await refused.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(
             r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("undo-blocked"), r =>
             r.Item2.ShouldContain("ThermographPoller on fm-temp01"));
@@ -102,7 +102,7 @@ public sealed class UndoTests : IAsyncLifetime
     }
 
     private async Task<string> GrantAsync() =>
-        (await _service.GetAsync($"installs/{Install}/jobs", ContractsJson.Default.IReadOnlyListJobView)).Single(
+        (await _service.GetAsync($"runs?install={Install}", ContractsJson.Default.IReadOnlyListJobView)).Single(
         j => j.Kind == "grant").Id;
 
     private async Task<string> AccountAsync()
@@ -113,7 +113,7 @@ public sealed class UndoTests : IAsyncLifetime
     }
 
     private async Task<UndoView> PlanAsync() =>
-        await _service.GetAsync($"jobs/{await GrantAsync()}/undo", ContractsJson.Default.UndoView);
+        await _service.GetAsync($"runs/{await GrantAsync()}/undo", ContractsJson.Default.UndoView);
 
-    private async Task<JobView> UndoAsync() => await _service.StartedAsync($"jobs/{await GrantAsync()}/undo", null);
+    private async Task<JobView> UndoAsync() => await _service.StartedAsync($"runs/{await GrantAsync()}/undo", null);
 }

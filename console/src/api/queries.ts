@@ -196,6 +196,21 @@ export const adoption = (name: string) =>
     retry: false,
   });
 
+/** Runs, newest first, without their steps: of an install, of an estate with all its installs, or all. */
+export const runs = (of: { install?: string; estate?: string }) =>
+  queryOptions({
+    queryKey: ['runs', of],
+    queryFn: () => need(api.GET('/api/runs', { params: { query: of } })),
+  });
+
+/** One run with its steps. */
+export const run = (id: string) =>
+  queryOptions({
+    queryKey: ['run', id],
+    queryFn: () => need(api.GET('/api/runs/{id}', { params: { path: { id } } })),
+    retry: false,
+  });
+
 /** The log, newest first. */
 export const log = (text: string) =>
   queryOptions({

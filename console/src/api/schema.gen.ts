@@ -491,25 +491,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A job's progress as server-sent events, from its start to its end */
+        /** A job's progress as numbered server-sent events, from its start, or after Last-Event-ID, to its end */
         get: operations["WatchJob"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/installs/{name}/jobs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What was run for an install, newest first */
-        get: operations["ListJobs"];
         put?: never;
         post?: never;
         delete?: never;
@@ -637,17 +620,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/undo": {
+    "/api/runs/{id}/undo": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What undoing a job would do: the steps, why it is blocked, what stays */
+        /** What undoing a run would do: the steps, why it is blocked, what stays */
         get: operations["ShowUndo"];
         put?: never;
-        /** Undoes what a job changed, the last change first */
+        /** Undoes what a run changed, the last change first; of a renewal, restores the old password */
         post: operations["Undo"];
         delete?: never;
         options?: never;
@@ -655,7 +638,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/continue": {
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Runs of an estate or an install, newest first, without their steps */
+        get: operations["ListRuns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run, its steps, and what it waits for */
+        get: operations["ShowRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/steps/{number}": {
         parameters: {
             query?: never;
             header?: never;
@@ -664,8 +681,42 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Tries the failed steps of a job again, and makes what they held back */
+        /** Decides about a step: it is done, retry, skip, hand over to a person, restart now; and continues */
+        post: operations["SayOfStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/continue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Continues a stopped run, or retries the failed steps of a run with what they held back */
         post: operations["Continue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stops a run after the step that is being made; it can be continued, or undone */
+        post: operations["Stop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1477,40 +1528,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/renewals/{id}/steps/{number}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Says that a step is done, or retries, restarts now or skips it; and continues */
-        post: operations["SayOfRenewalStep"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/renewals/{id}/undo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Restores the old password in every place that has or may have the new one */
-        post: operations["TakeRenewalBack"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/log": {
         parameters: {
             query?: never;
@@ -1970,6 +1987,13 @@ export interface components {
             reachReason: string;
             /** @description What each of its rights lets an account do, in the order of the rights. */
             lets: string[];
+        };
+        /** @description A password that a step takes and that is not known here. */
+        AskedPasswordView: {
+            /** @description The account, as `DOMAIN\name`. */
+            account: string;
+            /** @description The name of the secret that is to hold it. */
+            secret: string;
         };
         /** @description A backup to be made. */
         BackupOrder: {
@@ -2920,7 +2944,7 @@ export interface components {
              * @description The state of the job.
              * @enum {string}
              */
-            state: "queued" | "running" | "done" | "failed" | "interrupted" | "proposed" | "approved" | "void" | "withdrawn";
+            state: "queued" | "running" | "waiting" | "done" | "failed" | "stopped" | "interrupted" | "proposed" | "approved" | "void" | "withdrawn";
             /**
              * Format: int32
              * @description How many of its parts are done.
@@ -2938,7 +2962,7 @@ export interface components {
             /** @description For a sign-in test: a check that came to its end. */
             check?: null | components["schemas"]["SignInCheckView"];
         };
-        /** @description A step of a grant as it was carried out. */
+        /** @description A step of a run as it was carried out. */
         JobStepView: {
             /**
              * Format: int32
@@ -2948,31 +2972,39 @@ export interface components {
             /** @description What is done, in one line. */
             words: string;
             /**
-             * @description The team that can do it.
+             * @description The team that can do it; empty for what no team of the estate does.
              * @enum {string}
              */
-            team: "directory" | "host" | "database" | "product";
-            /** @description Where it is done. */
+            team: "directory" | "host" | "database" | "product" | "";
+            /** @description Where it is done; empty for nowhere in the estate. */
             place: string;
             /**
-             * @description `waiting`, `intended`, `made`, `skipped` or `failed`.
+             * @description `waiting`, `intended` (begun), `made`, `already-so` (it was true already), `refused` (it failed before anything was touched), `failed` (what it left is not known), `skipped` or `abandoned` (left out by a person; begun before), `dropped` (the run goes back instead) or `undone` (by another run).
              * @enum {string}
              */
-            state: "waiting" | "intended" | "made" | "skipped" | "failed";
+            state: "waiting" | "intended" | "made" | "already-so" | "refused" | "failed" | "skipped" | "abandoned" | "dropped" | "undone";
             /** @description What was there before; null while it was not read. */
             before: null | string;
-            /** @description What was there afterwards; null while it was not read. */
+            /** @description What was there afterwards, why it failed, or what a person said; null while there is nothing. */
             after: null | string;
             /**
              * Format: date-time
-             * @description When it was made; null while it was not.
+             * @description When that was; null while nothing was done.
              */
             at: null | string;
+            /** @description Who made it, or decided about it, last; null for nobody. */
+            by?: null | string;
+            /** @description Whether a person makes it. */
+            byPerson: boolean;
+            /** @description The numbers of the steps before it that it hangs on. */
+            hangsOn: number[];
             /**
              * Format: int32
              * @description The number of the failed step that it hangs on, and is held back by; null when none holds it.
              */
             heldBy?: null | number;
+            /** @description The numbers of the steps that hang on it, and are left out with it when it is skipped. */
+            leftOutWithIt: number[];
         };
         /** @description Long work. */
         JobView: {
@@ -2986,10 +3018,10 @@ export interface components {
             /** @description What it is about: an estate, an install, a trace. */
             subject: string;
             /**
-             * @description `queued`, `running`, `done`, `failed` or `interrupted`; for a proposal `proposed`, `approved`, `void` or `withdrawn`.
+             * @description `queued`, `running`, `waiting` for a person or for a host's time of restarts, `done`, `failed`, `stopped` by a person or `interrupted`; for a proposal `proposed`, `approved`, `void` or `withdrawn`.
              * @enum {string}
              */
-            state: "queued" | "running" | "done" | "failed" | "interrupted" | "proposed" | "approved" | "void" | "withdrawn";
+            state: "queued" | "running" | "waiting" | "done" | "failed" | "stopped" | "interrupted" | "proposed" | "approved" | "void" | "withdrawn";
             /** @description Who started it. */
             startedBy: string;
             /**
@@ -3031,8 +3063,15 @@ export interface components {
             approvedAt: null | string;
             /** @description What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is. */
             words: string[];
-            /** @description Whether steps of it failed that can be tried again, and with them what hangs on them. */
+            /** @description Whether it can be gone on with: steps of it failed and can be tried again, with what hangs on them, or it was stopped. */
             canContinue: boolean;
+            /** @description Whether it can be stopped: it runs, waits for its turn, or waits for somebody. */
+            canBeStopped: boolean;
+            /**
+             * Format: int32
+             * @description The number of the step that it waits for, or that failed; null while it runs, and when it is over.
+             */
+            next?: null | number;
         };
         /** @description The verdict on one right. */
         JudgementView: {
@@ -3686,10 +3725,10 @@ export interface components {
             /** @description Why here in the order. */
             why: string;
             /**
-             * @description `waiting`, `begun`, `done`, `refused`, `failed`, `skipped`, `abandoned` or `dropped`.
+             * @description `waiting`, `intended`, `made`, `already-so`, `refused`, `failed`, `skipped`, `abandoned`, `dropped` or `undone`.
              * @enum {string}
              */
-            state: "waiting" | "begun" | "done" | "refused" | "failed" | "skipped" | "abandoned" | "dropped";
+            state: "waiting" | "intended" | "made" | "already-so" | "refused" | "failed" | "skipped" | "abandoned" | "dropped" | "undone";
             /** @description What came of it, or what a person said; empty when there is nothing to say. */
             note: string;
             /** @description Who made it; empty while nobody did. */
@@ -3702,7 +3741,7 @@ export interface components {
         };
         /** @description A renewal. */
         RenewalView: {
-            /** @description Names the renewal. */
+            /** @description Names the renewal, and the run that it is. */
             id: string;
             /** @description The estate. */
             estate: string;
@@ -3710,6 +3749,11 @@ export interface components {
             account: string;
             /** @description Whether it is the simulation. */
             simulated: boolean;
+            /**
+             * @description The state of the run that it is.
+             * @enum {string}
+             */
+            state: "queued" | "running" | "waiting" | "done" | "failed" | "stopped" | "interrupted" | "proposed" | "approved" | "void" | "withdrawn";
             /**
              * @description `go`, `person`, `window`, `decision` or `over`.
              * @enum {string}
@@ -3749,8 +3793,6 @@ export interface components {
             remarks: string[];
             /** @description The places whose password is not, or may not be, the one in the directory. */
             divided: string[];
-            /** @description The job that is making steps now, or null. */
-            job: null | string;
         };
         /** @description Whether the controllers of a domain agree on an object. */
         ReplicaComparisonView: {
@@ -4290,14 +4332,16 @@ export interface components {
             at: string;
             /** @description The numbers of the earlier steps of the same list that it hangs on: what it needs, they make. */
             hangsOn: number[];
+            /** @description The password that this step takes and that is not known here: it is asked for before anything begins. Null for none. */
+            asks?: null | components["schemas"]["AskedPasswordView"];
         };
         /** @description What a person says of a step. */
         StepWord: {
             /**
-             * @description `done`, `retry`, `restart-now` or `skip`.
+             * @description `done`, `retry`, `skip`, `hand-over` to a person, or `restart-now`.
              * @enum {string}
              */
-            word: "done" | "retry" | "restart-now" | "skip";
+            word: "done" | "retry" | "skip" | "hand-over" | "restart-now";
             /** @description The reason; needed to skip a step. */
             note: null | string;
         };
@@ -4528,9 +4572,9 @@ export interface components {
             /** @description The containers that hold what was judged, top down. */
             tree: components["schemas"]["TraceBranchView"][];
         };
-        /** @description What undoing a job would do. */
+        /** @description What undoing a run would do. */
         UndoView: {
-            /** @description The job. */
+            /** @description The run. */
             job: string;
             /** @description In order, in words. */
             steps: string[];
@@ -4638,6 +4682,7 @@ export type AdoptionOrder = components['schemas']['AdoptionOrder'];
 export type AdoptionSummary = components['schemas']['AdoptionSummary'];
 export type AdoptionView = components['schemas']['AdoptionView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
+export type AskedPasswordView = components['schemas']['AskedPasswordView'];
 export type BackupOrder = components['schemas']['BackupOrder'];
 export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
@@ -6732,7 +6777,10 @@ export interface operations {
     WatchJob: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the id of the event that was seen last: what came after it is sent */
+                "Last-Event-ID"?: string;
+            };
             path: {
                 /** @description its identifier, as lists show it */
                 id: string;
@@ -6770,50 +6818,6 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    ListJobs: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /**
-                 * @description its name
-                 * @example thermograph-dataroom
-                 */
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"][];
-                };
-            };
-            /** @description Not signed in, or the token is revoked or expired */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description The role does not allow it */
-            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7463,7 +7467,268 @@ export interface operations {
             };
         };
     };
+    ListRuns: {
+        parameters: {
+            query?: {
+                /** @description only what is of this estate and its installs */
+                estate?: string;
+                /** @description only what is of this install */
+                install?: string;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description its identifier, as lists show it */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SayOfStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description its identifier, as lists show it */
+                id: string;
+                /** @description its number, as lists show it */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "word": "skip",
+                 *       "note": "the host is being replaced"
+                 *     }
+                 */
+                "application/json": components["schemas"]["StepWord"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     Continue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description its identifier, as lists show it */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    Stop: {
         parameters: {
             query?: never;
             header?: never;
@@ -11077,154 +11342,6 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    SayOfRenewalStep: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description its identifier, as lists show it */
-                id: string;
-                /** @description its number, as lists show it */
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "word": "skip",
-                 *       "note": "the host is being replaced"
-                 *     }
-                 */
-                "application/json": components["schemas"]["StepWord"];
-            };
-        };
-        responses: {
-            /** @description Accepted */
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RenewalView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Not signed in, or the token is revoked or expired */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description The role does not allow it */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description The body is of another content type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    TakeRenewalBack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description its identifier, as lists show it */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Accepted */
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RenewalView"];
-                };
-            };
-            /** @description Not signed in, or the token is revoked or expired */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description The role does not allow it */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };

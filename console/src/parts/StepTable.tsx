@@ -1,3 +1,5 @@
+import { stepStates } from './stepStates';
+
 interface Row {
   number: number;
   words: string;
@@ -7,14 +9,7 @@ interface Row {
   at?: string | null;
 }
 
-const signs: Record<string, string> = {
-  made: '✓ made',
-  skipped: '= already true',
-  failed: '! failed',
-  intended: '… under way',
-  blocked: '– blocked',
-  waiting: '· waits',
-};
+const signs: Record<string, string> = { ...stepStates, blocked: '– blocked' };
 
 /** Steps in order, grouped by team, each with its state. */
 export function StepTable({ steps }: { steps: Row[] }) {
@@ -30,7 +25,7 @@ export function StepTable({ steps }: { steps: Row[] }) {
         <tbody key={run.rows[0]?.number}>
           <tr>
             <th colSpan={4} scope="rowgroup">
-              {run.team} team
+              {run.team ? `${run.team} team` : 'nobody’s team'}
             </th>
           </tr>
           {run.rows.map((row) => (

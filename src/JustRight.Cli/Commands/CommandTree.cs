@@ -37,7 +37,7 @@ internal static class CommandTree
         SignInCommands.Make(),
         TraceCommands.MakeTrace(),
         TraceCommands.MakeFix(),
-        TraceCommands.MakeUndo(),
+        UndoCommand.Make("undo"),
         CompareCommand.Make(),
         HandoverCommand.Make(),
         LdifCommand.Make(),

@@ -71,6 +71,7 @@ internal static class GrantCommand
         ready = [.. choice.Steps];
         if (ready.Count == 0)
             throw new ClientException(ExitCode.BadInput, "No step is left to make.", "Leave out fewer: see --list.");
+        await AskPasswordsAsync(call, ready);
         if (!yes
             && !StepPrinter.Confirm(
                 call.Screen, remove ? $"Take away these {ready.Count}?" : $"Make these {ready.Count} changes?"))
@@ -79,6 +80,21 @@ internal static class GrantCommand
             $"{path}/grant", new GrantOrder(remove, [.. ready.Select(s => s.Id)]), ContractsJson.Default.GrantOrder,
             ContractsJson.Default.JobView, call.Cancel);
         return await StepPrinter.FollowAsync(call, job, "granting");
+    }
+
+    /// <summary>A password that a step will take is asked for before anything begins, and kept as a secret.</summary>
+    private static async Task AskPasswordsAsync(Call call, IReadOnlyList<StepView> steps)
+    {
+        // who cannot be asked is told by the service, before anything begins
+        if (Console.IsInputRedirected || call.Screen.IsJson) return;
+        foreach (var account in steps.Select(s => s.Asks).OfType<AskedPasswordView>().Distinct())
+        {
+            var password = await PasswordPrompt.ReadAsync(
+                call, $"Password of {account.Account}, which services are to be given:");
+            await call.Api.SendAsync(
+                HttpMethod.Put, $"secrets/{Names.Part(account.Secret)}", new SecretValue(password),
+                ContractsJson.Default.SecretValue, call.Cancel);
+        }
     }
 
     /// <summary>Whose they are: the account is the first part of each id.</summary>

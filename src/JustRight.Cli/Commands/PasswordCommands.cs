@@ -8,7 +8,8 @@ namespace JustRight.Cli.Commands;
 /// <summary><c>password</c>: when they are due, where they are typed, renewing them in order.</summary>
 internal static class PasswordCommands
 {
-    private const string RenewalCodes = "\nExit code: 0 it is over and every place has the password, 1 it stopped or a place was skipped, 4 it waits for a person or a restart window";
+    private const string RenewalCodes =
+        "\nExit code: 0 it is over and every place has the password, 1 it stopped or a place was skipped, 4 it waits for a person or a restart window";
 
     public static Command Make()
     {
@@ -37,21 +38,26 @@ internal static class PasswordCommands
         var show = new Option<bool>("--show") { Description = "Print the password in clear, once" };
         return CommandKit.Group(
             "password", "Passwords: when they are due, where they are used, renewing them",
-            CommandKit.Make("due", "Lists when each password of an estate is due, and who changes it.\nExit code: 0 nothing is due, 1 something is, 3 something was not read", [
+            CommandKit.Make("due",
+                "Lists when each password of an estate is due, and who changes it.\nExit code: 0 nothing is due, 1 something is, 3 something was not read", [
                 "justright password due fennmoor", "justright password due fennmoor --json"],
                 [estate], c => DueAsync(c, c.Parsed.GetValue(estate)!)).Answers(ContractsJson.Default.PasswordsView),
             MakeWhereUsed(),
-            CommandKit.Make("try", "Tests a password with one sign-in; not done if a failure would lock the account.\nThe password is read from a prompt or standard input, never from the command line, and stored nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
+            CommandKit.Make("try",
+                "Tests a password with one sign-in; not done if a failure would lock the account.\nThe password is read from a prompt or standard input, never from the command line, and stored nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
                 ["justright password try fennmoor svc-curd-cards --type", "justright password try fennmoor svc-curd-cards"], [
                     estate, account, type], c => TryAsync(
                     c, Of(c, estate, account), c.Parsed.GetValue(type)))
                 .Answers(ContractsJson.Default.PasswordTryView),
-            CommandKit.Make("renew", "Renews a password: lists the steps, asks, then runs the automatic ones until a manual step is due" + RenewalCodes,
+            CommandKit.Make("renew",
+                "Renews a password: lists the steps, asks, then runs the automatic ones until a manual step is due"
+                + RenewalCodes,
                 ["justright password renew fennmoor svc-curd-cards --list", "justright password renew fennmoor svc-curd-cards"], [
                     estate, account, yes, list], c => RenewAsync(
                     c, Of(c, estate, account), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)))
                 .Answers(ContractsJson.Default.RenewalView, ContractsJson.Default.PasswordDetailView),
-            CommandKit.Make("progress", "Shows the state of a renewal, and which password is where" + RenewalCodes, ["justright password progress fennmoor svc-curd-cards"],
+            CommandKit.Make("progress", "Shows the state of a renewal, and which password is where" + RenewalCodes,
+                ["justright password progress fennmoor svc-curd-cards"],
                 [estate, account], async c => Report(c, await LatestAsync(c, Of(c, estate, account))))
                 .Answers(ContractsJson.Default.RenewalView),
             CommandKit.Make("done", "Confirms that a manual step is done, and continues" + RenewalCodes, [
@@ -60,20 +66,26 @@ internal static class PasswordCommands
                 [estate, account, step, note], c =>
                     SayAsync(c, Of(c, estate, account), "done", c.Parsed.GetValue(step), c.Parsed.GetValue(note)))
                 .Answers(ContractsJson.Default.RenewalView),
-            CommandKit.Make("retry", "Retries the step that failed, and continues" + RenewalCodes, ["justright password retry fennmoor svc-curd-cards"],
+            CommandKit.Make("retry", "Retries the step that failed, and continues" + RenewalCodes,
+                ["justright password retry fennmoor svc-curd-cards"],
                 [estate, account, step], c => SayAsync(c, Of(c, estate, account), "retry", c.Parsed.GetValue(step), null))
                 .Answers(ContractsJson.Default.RenewalView),
-            CommandKit.Make("restart-now", "Restarts now what waits for its host's restart window, and continues" + RenewalCodes, ["justright password restart-now fennmoor svc-curd-cards"],
+            CommandKit.Make("restart-now", "Restarts now what waits for its host's restart window, and continues" + RenewalCodes,
+                ["justright password restart-now fennmoor svc-curd-cards"],
                 [estate, account, step], c => SayAsync(c, Of(c, estate, account), "restart-now", c.Parsed.GetValue(step), null))
                 .Answers(ContractsJson.Default.RenewalView),
-            CommandKit.Make("skip", "Skips a step; the renewal keeps listing the place as \"still has the old password\"" + RenewalCodes, ["justright password skip fennmoor svc-curd-cards --why \"the page is retired on Friday\""],
+            CommandKit.Make("skip",
+                "Skips a step; the renewal keeps listing the place as \"still has the old password\"" + RenewalCodes,
+                ["justright password skip fennmoor svc-curd-cards --why \"the page is retired on Friday\""],
                 [estate, account, step, why], c =>
                     SayAsync(c, Of(c, estate, account), "skip", c.Parsed.GetValue(step), c.Parsed.GetValue(why)))
                 .Answers(ContractsJson.Default.RenewalView),
-            CommandKit.Make("undo", "Restores the old password in every place that has or may have the new one" + RenewalCodes, ["justright password undo fennmoor svc-curd-cards"],
+            CommandKit.Make("undo", "Restores the old password in every place that has or may have the new one" + RenewalCodes,
+                ["justright password undo fennmoor svc-curd-cards"],
                 [estate, account, yes], c => BackAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes)))
                 .Answers(ContractsJson.Default.RenewalView),
-            CommandKit.Make("hand-over", "Hands over a generated password once: encrypted to a certificate (CMS; openssl cms -decrypt decrypts it), or shown",
+            CommandKit.Make("hand-over",
+                "Hands over a generated password once: encrypted to a certificate (CMS; openssl cms -decrypt decrypts it), or shown",
                 [
                     "justright password hand-over fennmoor svc-thermo-poller --certificate keeper.pem > poller.cms",
                     "justright password hand-over fennmoor svc-curd-cards --show"], [estate, account, certificate, show],
@@ -92,11 +104,13 @@ internal static class PasswordCommands
         var (estate, account) = (Names.Estate(), Account());
         var (ofAdded, added) = (Names.Estate(), Account());
         var (ofRemoved, removed) = (Names.Estate(), Account());
-        var list = CommandKit.Make("where-used", "Lists every place where an account's password is kept, what stops if it is changed elsewhere first, and whether a gMSA could replace it",
+        var list = CommandKit.Make("where-used",
+            "Lists every place where an account's password is kept, what stops if it is changed elsewhere first, and whether a gMSA could replace it",
                 ["justright password where-used fennmoor svc-curd-cards"], [estate, account], c =>
                     WhereAsync(c, Of(c, estate, account)))
             .Answers(ContractsJson.Default.PasswordDetailView);
-        list.Add(CommandKit.Make("add", "Adds a place where an account's password is kept, unknown to sheets and surveys", ["justright password where-used add fennmoor svc-curd-cards --in /srv/label/print.conf --setting store.password --on fm-book01 --breaks \"labels are no longer printed\""],
+        list.Add(CommandKit.Make("add", "Adds a place where an account's password is kept, unknown to sheets and surveys",
+            ["justright password where-used add fennmoor svc-curd-cards --in /srv/label/print.conf --setting store.password --on fm-book01 --breaks \"labels are no longer printed\""],
                 [ofAdded, added, In, Setting, On, Breaks, Reference], c => AddPlaceAsync(c, Of(c, ofAdded, added)))
             .Answers(ContractsJson.Default.PasswordDetailView));
         list.Add(CommandKit.Make(
@@ -220,19 +234,18 @@ internal static class PasswordCommands
         var latest = await LatestAsync(call, of);
         if ((step ?? latest.Current) is not { } number)
             throw new ClientException(ExitCode.BadInput, $"The renewal of {of.Account} is over.");
-        return await FollowAsync(
-            call,
-            await call.Api.PostAsync(
-                $"renewals/{latest.Id}/steps/{number}", new StepWord(word, note), ContractsJson.Default.StepWord,
-                ContractsJson.Default.RenewalView, call.Cancel));
+        await call.Api.PostAsync(
+            $"runs/{latest.Id}/steps/{number}", new StepWord(word, note), ContractsJson.Default.StepWord,
+            ContractsJson.Default.JobView, call.Cancel);
+        return await FollowAsync(call, latest);
     }
 
     private static async Task<int> BackAsync(Call call, (string Estate, string Account) of, bool yes)
     {
         var latest = await LatestAsync(call, of);
         if (!yes && !StepPrinter.Confirm(call.Screen, $"Restore the old password of {of.Account}?")) return ExitCode.Waits;
-        return await FollowAsync(
-            call, await call.Api.PostAsync($"renewals/{latest.Id}/undo", ContractsJson.Default.RenewalView, call.Cancel));
+        await call.Api.PostAsync($"runs/{latest.Id}/undo", ContractsJson.Default.JobView, call.Cancel);
+        return await FollowAsync(call, latest);
     }
 
     private static async Task<RenewalView> LatestAsync(Call call, (string Estate, string Account) of) =>
@@ -245,10 +258,8 @@ internal static class PasswordCommands
     /// <summary>Waits until it needs somebody, or is over.</summary>
     private static async Task<int> FollowAsync(Call call, RenewalView renewal)
     {
-        if (renewal.Job is { } id)
-            await JobProgress.FollowAsync(
-                call.Screen, call.Api, await call.Api.GetAsync($"jobs/{id}", ContractsJson.Default.JobView, call.Cancel),
-                $"renewing {renewal.Account}", null, call.Cancel);
+        var run = await call.Api.GetAsync($"runs/{renewal.Id}", ContractsJson.Default.JobView, call.Cancel);
+        if (await StepPrinter.WatchAsync(call, run, $"renewing {renewal.Account}", null) is null) return ExitCode.GoesOn;
         return Report(call, await call.Api.GetAsync($"renewals/{renewal.Id}", ContractsJson.Default.RenewalView, call.Cancel));
     }
 

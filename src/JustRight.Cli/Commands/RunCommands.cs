@@ -6,86 +6,152 @@ using Spectre.Console;
 
 namespace JustRight.Cli.Commands;
 
-/// <summary><c>run</c>: what was carried out for an install, how far it came, and going on with it.</summary>
+/// <summary><c>run</c>: what was carried out, how far it came, and what is decided about it.</summary>
 internal static class RunCommands
 {
-    public static Command Make()
+    private const string Id1 = "019ab2c3d4e5f60718293a4b5c6d7e8f";
+
+    public static Command Make() => CommandKit.Group(
+        "run", "Runs: whatever changes an estate step by step; lists them, shows them, decides about them",
+        MakeList(),
+        OfRun(
+            "show", "Shows a run step by step; follows one that is going on until it rests", ShowAsync),
+        OfRun(
+            "continue",
+            "Goes on with a stopped run, or tries the failed steps of a run again with what they held back.\n"
+            + "A step that was begun is looked at first: what is true already is not made twice",
+            (call, run) => SendAsync(call, run, "continue")),
+        OfStep("retry", "Tries one failed step of a run again, with what it held back", "retry", null),
+        OfStep(
+            "skip",
+            "Goes on without a step, and without what hangs on it; run show says which those are.\n"
+            + "What they should have changed stays as it is",
+            "skip", Why()),
+        OfStep(
+            "hand-over", "Hands a step to a person; the run goes on with what does not hang on it, and waits for them",
+                "hand-over",
+            Note()),
+        OfStep(
+            "done", "Says that a person's step is done: it is looked at, where it can be, and the run goes on", "done", Note()),
+        OfStep("restart-now", "Restarts now what waits for its host's restart window", "restart-now", null),
+        OfRun(
+            "stop", "Stops a run after the step that is being made; it can be continued, or undone", StopAsync),
+        UndoCommand.Make("run undo"));
+
+    private static Argument<string> Id() => new("run") { Description = "The id of a run, as run list tells it" };
+
+    private static Option<string?> Note() => new("--note") { Description = "A note, kept with the step", HelpName = "TEXT" };
+
+    private static Option<string?> Why() => new("--why")
     {
-        var group = new Command("run", "What was carried out: lists it, shows it, and tries again what failed");
-        group.Subcommands.Add(MakeList());
-        group.Subcommands.Add(MakeShow());
-        group.Subcommands.Add(MakeContinue());
-        return group;
+        Description = "The reason, shown in every report",
+        HelpName = "TEXT",
+        Required = true,
+    };
+
+    private static LeafCommand OfRun(string name, string description, Func<Call, string, Task<int>> act)
+    {
+        var id = Id();
+        var command = CommandKit.Make(
+            name, description, [$"justright run {name} {Id1}"], [id], c => act(c, c.Parsed.GetValue(id)!));
+        command.Answers(ContractsJson.Default.JobView);
+        return command;
     }
 
-    private static Argument<string> Id() => new("run") { Description = "The id of a grant, a fix, a protection or an undo" };
+    private static Command OfStep(string name, string description, string word, Option<string?>? note)
+    {
+        var id = Id();
+        var step = new Argument<int>("step") { Description = "The number of a step, as run show tells it" };
+        var text = note is null ? "" : note.Required ? " --why \"the host is retired on Friday\"" : " --note \"ticket 4711\"";
+        return CommandKit.Make(
+            name, description, [$"justright run {name} {Id1} 7{text}"], note is null ? [id, step] : [id, step, note],
+            c => SayAsync(
+                c, c.Parsed.GetValue(id)!, c.Parsed.GetValue(step),
+                new StepWord(word, note is null ? null : c.Parsed.GetValue(note))))
+            .Answers(ContractsJson.Default.JobView);
+    }
 
     private static Command MakeList()
     {
-        var install = Names.Install();
+        var of = new Argument<string?>("of")
+        {
+            Description = "An install, or an estate with all its installs; without it all runs",
+            Arity = ArgumentArity.ZeroOrOne,
+        };
         return CommandKit.Make(
-            "list", "Lists what was carried out for an install, the newest first",
-            ["justright run list thermograph-dataroom"], [install], c => ListAsync(c, c.Parsed.GetValue(install)!))
+            "list", "Lists runs of an install or an estate, newest first",
+            ["justright run list", "justright run list fennmoor", "justright run list thermograph-dataroom"], [of],
+            c => ListAsync(c, c.Parsed.GetValue(of)))
             .Answers(ContractsJson.Default.IReadOnlyListJobView);
     }
 
-    private static Command MakeShow()
+    private static async Task<int> ListAsync(Call call, string? of)
     {
-        var id = Id();
-        return CommandKit.Make(
-            "show", "Shows a run step by step; follows one that is under way to its end",
-            ["justright run show 019ab2c3d4e5f60718293a4b5c6d7e8f"], [id], c => ShowAsync(c, c.Parsed.GetValue(id)!))
-            .Answers(ContractsJson.Default.JobView);
-    }
-
-    private static Command MakeContinue()
-    {
-        var id = Id();
-        return CommandKit.Make(
-            "continue",
-            "Tries the failed steps of a run again, and makes what they held back.\n"
-            + "A step that was begun is looked at first: what is true already is not made twice",
-            ["justright run continue 019ab2c3d4e5f60718293a4b5c6d7e8f"], [id], c => ContinueAsync(c, c.Parsed.GetValue(id)!))
-            .Answers(ContractsJson.Default.JobView);
-    }
-
-    private static async Task<int> ListAsync(Call call, string install)
-    {
-        var jobs = await call.Api.GetAsync(
-            $"installs/{Names.Part(install)}/jobs", ContractsJson.Default.IReadOnlyListJobView, call.Cancel);
+        var runs = of is null ? await RunsAsync(call, "runs") : await OfNameAsync(call, of);
         if (call.Screen.IsJson)
         {
-            call.Screen.Json(jobs, ContractsJson.Default.IReadOnlyListJobView);
+            call.Screen.Json(runs, ContractsJson.Default.IReadOnlyListJobView);
             return ExitCode.Fine;
         }
 
-        var runs = jobs.Where(j => j.Steps.Count > 0).ToList();
         if (runs.Count == 0)
         {
-            call.Screen.Line($"Nothing was carried out for {Markup.Escape(install)}.");
+            call.Screen.Line(of is null ? "Nothing was carried out." : $"Nothing was carried out for {Markup.Escape(of)}.");
             return ExitCode.Fine;
         }
 
-        var table = Screen.List("run", "what", "began", "by", "state", "");
+        var table = Screen.List("run", "what", "of", "began", "by", "state", "");
         foreach (var run in runs)
             table.AddRow(
-                new Text(run.Id), new Text(run.Kind), new Text(Times.Exact(run.CreatedAt)), new Text(run.StartedBy),
-                new Text(run.State), new Text(run.Message ?? ""));
+                new Text(run.Id), new Text(run.Kind), new Text(run.Subject), new Text(Times.Exact(run.CreatedAt)),
+                new Text(run.StartedBy), new Text(run.State), new Text(run.Message ?? ""));
         call.Screen.Write(table);
         return ExitCode.Fine;
     }
 
-    private static async Task<int> ShowAsync(Call call, string id)
+    /// <summary>The runs of what has a name: an install, or else an estate.</summary>
+    private static async Task<IReadOnlyList<JobView>> OfNameAsync(Call call, string name)
     {
-        var job = await call.Api.GetAsync($"jobs/{Names.Part(id)}", ContractsJson.Default.JobView, call.Cancel);
-        if (job.State is "queued" or "running") return await StepPrinter.FollowAsync(call, job, job.Kind);
-        StepPrinter.Show(call.Screen, job);
-        return job.State == "failed" ? ExitCode.Misfit : ExitCode.Fine;
+        try
+        {
+            return await RunsAsync(call, $"runs?install={Names.Part(name)}");
+        }
+        catch (ClientException e) when (e.Code == ExitCode.BadInput)
+        {
+            return await RunsAsync(call, $"runs?estate={Names.Part(name)}");
+        }
     }
 
-    private static async Task<int> ContinueAsync(Call call, string id)
+    private static Task<IReadOnlyList<JobView>> RunsAsync(Call call, string path) =>
+        call.Api.GetAsync(path, ContractsJson.Default.IReadOnlyListJobView, call.Cancel);
+
+    private static async Task<int> ShowAsync(Call call, string id)
     {
-        var job = await call.Api.PostAsync($"jobs/{Names.Part(id)}/continue", ContractsJson.Default.JobView, call.Cancel);
-        return await StepPrinter.FollowAsync(call, job, "going on");
+        var run = await call.Api.GetAsync($"runs/{Names.Part(id)}", ContractsJson.Default.JobView, call.Cancel);
+        if (run.State is "queued" or "running") return await StepPrinter.FollowAsync(call, run, run.Kind);
+        StepPrinter.Show(call.Screen, run);
+        return StepPrinter.CodeOf(run);
+    }
+
+    private static async Task<int> SendAsync(Call call, string id, string act)
+    {
+        var run = await call.Api.PostAsync($"runs/{Names.Part(id)}/{act}", ContractsJson.Default.JobView, call.Cancel);
+        return await StepPrinter.FollowAsync(call, run, "going on");
+    }
+
+    private static async Task<int> StopAsync(Call call, string id)
+    {
+        var run = await call.Api.PostAsync($"runs/{Names.Part(id)}/stop", ContractsJson.Default.JobView, call.Cancel);
+        if (await StepPrinter.WatchAsync(call, run, "stopping", null) is not { } rests) return ExitCode.GoesOn;
+        StepPrinter.Show(call.Screen, rests);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> SayAsync(Call call, string id, int step, StepWord word)
+    {
+        var run = await call.Api.PostAsync(
+            $"runs/{Names.Part(id)}/steps/{step}", word, ContractsJson.Default.StepWord, ContractsJson.Default.JobView,
+            call.Cancel);
+        return await StepPrinter.FollowAsync(call, run, "going on");
     }
 }

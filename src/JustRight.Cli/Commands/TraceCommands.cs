@@ -106,18 +106,6 @@ internal static class TraceCommands
             .Answers(ContractsJson.Default.JobView, ContractsJson.Default.LdifView);
     }
 
-    public static Command MakeUndo()
-    {
-        var job = new Argument<string>("job") { Description = "The id of a grant or a fix" };
-        var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
-        return CommandKit.Make(
-            "undo",
-            "Undoes what a grant or a fix changed, the last change first. Blocked while a service runs as an account that would go,\nanother install needs it, or it holds more than the job gave. An account that may be in use is disabled, not deleted",
-            ["justright undo 019ab2c3d4e5f60718293a4b5c6d7e8f"], [job, yes], c =>
-                UndoAsync(c, c.Parsed.GetValue(job)!, c.Parsed.GetValue(yes)))
-            .Answers(ContractsJson.Default.JobView);
-    }
-
     private static IEnumerable<string> Lines(FileInfo? file)
     {
         if (file is null) return [];
@@ -183,27 +171,5 @@ internal static class TraceCommands
             $"jobs/{Names.Part(id)}/fix", new FixOrder(name), ContractsJson.Default.FixOrder, ContractsJson.Default.JobView,
             call.Cancel);
         return await StepPrinter.FollowAsync(call, job, "fixing");
-    }
-
-    private static async Task<int> UndoAsync(Call call, string id, bool yes)
-    {
-        var job = await call.Api.GetAsync($"jobs/{Names.Part(id)}", ContractsJson.Default.JobView, call.Cancel);
-        var plan = await call.Api.GetAsync($"jobs/{Names.Part(id)}/undo", ContractsJson.Default.UndoView, call.Cancel);
-        if (plan.Blocked.Count > 0)
-            throw new ClientException(
-                ExitCode.BadInput, "This cannot be undone as things are.", $"{string.Join(". ", plan.Blocked)}.");
-        if (!call.Screen.IsJson)
-        {
-            call.Screen.Line($"Undoing the {job.Kind} of {Times.Exact(job.CreatedAt)} by {Spectre.Console.Markup.Escape(job.StartedBy)}:");
-            foreach (var step in plan.Steps) call.Screen.Line($"     {Spectre.Console.Markup.Escape(step)}");
-            foreach (var left in plan.Left) call.Screen.Line($"  [bold]left[/]  {Spectre.Console.Markup.Escape(left)}");
-        }
-
-        if (!yes
-            && !StepPrinter.Confirm(
-                call.Screen, plan.Steps.Count == 1 ? "Make this change?" : $"Make these {plan.Steps.Count} changes?"))
-            return ExitCode.Waits;
-        job = await call.Api.PostAsync($"jobs/{Names.Part(id)}/undo", ContractsJson.Default.JobView, call.Cancel);
-        return await StepPrinter.FollowAsync(call, job, "undoing");
     }
 }

@@ -37,7 +37,8 @@ internal static class PasswordReport
             $"Changed by {password.KeptBy}; used by {string.Join(", ", password.Uses)}{(password.SetAt is { } set ? $"; last set {Times.Exact(set)}" : "")}."));
         if (password.Quarrel is { } quarrel) screen.Line($"[bold]{Markup.Escape(quarrel)}[/]");
         if (view.Places.Count == 0)
-            screen.Line(password.Keeper == "directory" ? "It is typed nowhere: the hosts fetch it." : "No place is known where it is typed.");
+            screen.Line(password.Keeper == "directory" ? "It is typed nowhere: the hosts fetch it."
+                : "No place is known where it is typed.");
         if (view.Places.Count > 0)
         {
             var table = Screen.List("", "typed in", "product", "if it is changed elsewhere first", "last changed there");
@@ -60,7 +61,9 @@ internal static class PasswordReport
         foreach (var p in view.Places.Where(p => p.Note is not null)) screen.Line($"[bold]mind:[/] {Markup.Escape(p.Note!)}");
         if (view.ManagedObstacles is { } obstacles)
         {
-            screen.Line(obstacles.Count == 0 ? "A gMSA (group managed service account) could replace it: nothing known prevents it." : "What prevents a gMSA (group managed service account):");
+            screen.Line(obstacles.Count == 0
+                ? "A gMSA (group managed service account) could replace it: nothing known prevents it."
+                : "What prevents a gMSA (group managed service account):");
             foreach (var one in obstacles) screen.Line($"  [grey]–[/] {Markup.Escape(one)}");
         }
 
@@ -99,7 +102,8 @@ internal static class PasswordReport
 
         screen.Write(table);
         if (view.Divided.Count > 0)
-            screen.Line(view.EndedAt is null ? "Still has another password than the directory:" : "[bold]Still has the old password:[/]");
+            screen.Line(view.EndedAt is null ? "Still has another password than the directory:"
+                : "[bold]Still has the old password:[/]");
         foreach (var place in view.Divided) screen.Line($"  [bold]≠[/] {Markup.Escape(place)}");
         var of = $"{view.Estate} {view.Account}";
         var next = view.Next switch
@@ -143,9 +147,9 @@ internal static class PasswordReport
 
     private static string StepSign(string state, bool next) => state switch
     {
-        "done" => "[green]✓ done[/]",
+        "made" or "already-so" => "[green]✓ done[/]",
         "failed" or "refused" => "[bold]✗ failed[/]",
-        "begun" => "… begun",
+        "intended" => "… begun",
         "skipped" or "abandoned" => "[bold]– left out[/]",
         "dropped" => "[grey]– dropped[/]",
         _ => next ? "[bold]→ next[/]" : "[grey]· waits[/]",

@@ -26,19 +26,25 @@ internal static class StepPrinter
     public static async Task<int> FollowAsync(Call call, JobView job, string title)
     {
         Action<JobStepView>? print = call.Screen.IsJson ? null : step => call.Screen.Line(Line(step));
+        if (await WatchAsync(call, job, title, print) is not { } rests) return ExitCode.GoesOn;
+        Write(call.Screen, rests);
+        return CodeOf(rests);
+    }
+
+    /// <summary>Watches a run until it comes to rest; null, and it is said that it goes on, for who stops watching.</summary>
+    public static async Task<JobView?> WatchAsync(Call call, JobView run, string title, Action<JobStepView>? print)
+    {
         try
         {
-            job = await JobProgress.FollowAsync(call.Screen, call.Api, job, title, print, call.Cancel);
+            return await JobProgress.FollowAsync(call.Screen, call.Api, run, title, print, call.Cancel);
         }
         catch (OperationCanceledException) when (call.Cancel.IsCancellationRequested)
         {
             call.Screen.Failure(
-                "It goes on in the service; only watching it was stopped.", $"See how it goes: justright run show {job.Id}", []);
-            return ExitCode.GoesOn;
+                "It goes on in the service; only watching it was stopped.",
+                $"See how it goes: justright run show {run.Id}. Stop it: justright run stop {run.Id}", []);
+            return null;
         }
-
-        Write(call.Screen, job);
-        return CodeOf(job);
     }
 
     /// <summary>Shows a run that is over, step by step.</summary>
@@ -63,27 +69,47 @@ internal static class StepPrinter
                 $"  [bold]held   [/] {held.Number,2}  {Markup.Escape(held.Words)}  "
                 + $"[grey]it hangs on step {held.HeldBy}, which failed[/]");
         screen.Line(Markup.Escape(job.Message ?? job.State));
-        if (job.CanContinue)
-            screen.Line($"[grey]to try again what failed, and what it held back: justright run continue {job.Id}[/]");
+        foreach (var way in WaysOn(job)) screen.Line($"[grey]{Markup.Escape(way)}[/]");
         if (job.CanBeUndone) screen.Line($"[grey]to undo it: justright undo {job.Id}[/]");
     }
+
+    /// <summary>What can be done about a run that rests, as commands.</summary>
+    private static IEnumerable<string> WaysOn(JobView run)
+    {
+        var next = run.Steps.FirstOrDefault(s => s.Number == run.Next);
+        var isStep = $"{run.Id} {next?.Number}";
+        if (run.State == "stopped") yield return $"to go on with it: justright run continue {run.Id}";
+        else if (run.CanContinue)
+            yield return $"to try again what failed, and what it held back: justright run continue {run.Id}";
+        if (run.State == "failed" && next is not null)
+            yield return $"to go on without step {next.Number}{Along(next)}: justright run skip {isStep} --why TEXT; "
+                + $"to have a person do it: justright run hand-over {isStep}";
+        if (run.State == "waiting" && next is { ByPerson: true })
+            yield return $"step {next.Number} is for a person: {next.Words}; when it is done: justright run done {isStep}";
+    }
+
+    private static string Along(JobStepView step) => step.LeftOutWithIt.Count == 0 ? ""
+        : $" and what hangs on it ({string.Join(", ", step.LeftOutWithIt)})";
 
     private static string Line(JobStepView step) =>
         $"  {Sign(step.State)} {step.Number,2}  {Markup.Escape(step.Words)}"
         + (step.State == "made" ? "" : $"  [grey]{Markup.Escape(step.After ?? "")}[/]");
 
-    private static int CodeOf(JobView job) => job.State switch
+    /// <summary>The exit code that says how a run stands.</summary>
+    public static int CodeOf(JobView job) => job.State switch
     {
         "done" => ExitCode.Fine,
-        "proposed" => ExitCode.Waits,
+        "proposed" or "waiting" => ExitCode.Waits,
         _ => ExitCode.Misfit,
     };
 
     private static string Sign(string state) => state switch
     {
         "made" => "[green]made   [/]",
-        "skipped" => "[grey]skipped[/]",
-        "failed" => "[bold]failed [/]",
+        "already-so" => "[grey]so already[/]",
+        "failed" or "refused" => "[bold]failed [/]",
+        "skipped" or "abandoned" => "[bold]left out[/]",
+        "intended" => "[grey]begun  [/]",
         _ => $"[grey]{state,-7}[/]",
     };
 }

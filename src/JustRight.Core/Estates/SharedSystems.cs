@@ -13,6 +13,19 @@ public static class SharedSystems
             ?? Common(one.Instances.Select(AddressOf), other.Instances.Select(AddressOf), "the instance");
     }
 
+    /// <summary>
+    /// Everything that an estate is about, by its address, as the estate beside it would name it too: two estates share a system
+    /// where these have one in common.
+    /// </summary>
+    public static IReadOnlySet<string> AddressesOf(Estate estate) => new[]
+    {
+        $"domain {estate.Domain.DnsName}", $"domain {estate.Domain.ShortName}",
+    }
+        .Concat(Controllers(estate).Select(c => $"controller {c}"))
+        .Concat(estate.Hosts.Select(h => $"host {AddressOf(h)}"))
+        .Concat(estate.Instances.Select(i => $"instance {AddressOf(i)}"))
+        .ToHashSet(StringComparer.OrdinalIgnoreCase);
+
     private static IEnumerable<string> Controllers(Estate estate) =>
         estate.Directory.MoreControllers.Append(estate.Directory.Controller).OfType<string>();
 

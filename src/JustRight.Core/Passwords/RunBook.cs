@@ -1,27 +1,10 @@
+using JustRight.Core.Runs;
+
 namespace JustRight.Core.Passwords;
 
-/// <summary>What a run-book waits for.</summary>
-public enum RunBookNext
-{
-    /// <summary>For nothing: the next step can be made.</summary>
-    Go,
-
-    /// <summary>For a person to type the password and say so.</summary>
-    Person,
-
-    /// <summary>For a host's time of restarts.</summary>
-    Window,
-
-    /// <summary>For a decision: a step failed.</summary>
-    Decision,
-
-    /// <summary>It is over.</summary>
-    Over,
-}
-
 /// <summary>
-/// The renewal of one password, step by step: what is to be done, what was done, and which password is where. It is the
-/// journal as well: each state is kept before and after a step is made, so that a crash leaves it to be gone on with.
+/// The renewal of one password: a run whose steps say which password they put where, so that it is known at every moment which
+/// is where.
 /// </summary>
 /// <param name="Account">The logon name.</param>
 /// <param name="Steps">The steps in order; those of going back stand after those they take back.</param>
@@ -32,58 +15,12 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
     public bool GoesBack { get; init; }
 
     /// <summary>
-    /// The step that is next, or null when all are over: the first that is not. Of restarts that wait for their host's time, the
-    /// first whose time it is goes before.
+    /// The run that it is: a failure stops it, for each place that has the new password makes the way back longer.
     /// </summary>
-    /// <param name="isOpen">Whether services of a host may be restarted now.</param>
-    public RunBookStep? Current(Func<string, bool> isOpen)
-    {
-        var first = Steps.FirstOrDefault(s => !s.IsOver);
-        return first is { Act: RunBookAct.Restart, State: RunBookState.Waiting } && !isOpen(first.Host)
-            ? Steps.SkipWhile(s => s.Number < first.Number).TakeWhile(s => s.Act == RunBookAct.Restart)
-                .FirstOrDefault(s => !s.IsOver && isOpen(s.Host))
-                ?? first
-            : first;
-    }
+    public Run Run => new([.. Steps.Select(s => s.Step)]) { IsStrict = true };
 
-    /// <summary>What it waits for.</summary>
-    /// <param name="isOpen">Whether services of a host may be restarted now.</param>
-    public RunBookNext Next(Func<string, bool> isOpen) => Current(isOpen) switch
-    {
-        null => RunBookNext.Over,
-        { State: RunBookState.Failed or RunBookState.Refused } => RunBookNext.Decision,
-        { Act: RunBookAct.Type } => RunBookNext.Person,
-        { Act: RunBookAct.Restart, State: RunBookState.Waiting } restart when !isOpen(restart.Host) => RunBookNext.Window,
-        _ => RunBookNext.Go,
-    };
-
-    /// <summary>A step begins: its change as it is now, after looking once more.</summary>
-    public RunBook Begin(int number, Changes.Change? change, string seen, string by, DateTimeOffset at) =>
-        this with
-        {
-            Steps = [.. Steps.Select(s =>
-                s.Number == number ? s with { Change = change, State = RunBookState.Begun, Note = seen, By = by, At = at } : s)],
-        };
-
-    /// <summary>A failed step is tried again: one that may have touched something is looked at first.</summary>
-    public RunBook Retry(int number, string by, DateTimeOffset at) =>
-        Decide(number, s => s.State == RunBookState.Failed ? RunBookState.Begun : RunBookState.Waiting, TriedAgain, by, at);
-
-    /// <summary>What the note of a step says that a person lets be tried again.</summary>
-    public const string TriedAgain = "to be tried again";
-
-    /// <summary>It goes on without a step. What it should have changed stays as it is, and stays mentioned.</summary>
-    public RunBook Skip(int number, string why, string by, DateTimeOffset at) =>
-        Decide(
-            number, s => s.State is RunBookState.Failed or RunBookState.Begun ? RunBookState.Abandoned : RunBookState.Skipped,
-            $"left out: {why}", by, at);
-
-    /// <summary>The same with one step in another state.</summary>
-    public RunBook With(int number, RunBookState state, string note, string by, DateTimeOffset at) =>
-        this with
-        {
-            Steps = [.. Steps.Select(s => s.Number == number ? s with { State = state, Note = note, By = by, At = at } : s)],
-        };
+    /// <summary>The same with its run further on.</summary>
+    public RunBook With(Run run) => this with { Steps = [.. Steps.Select((s, i) => s with { Step = run.Steps[i] })] };
 
     /// <summary>Which password the directory has.</summary>
     public WhichPassword InDirectory => After(Steps.Where(s => s.Act == RunBookAct.SetInDirectory));
@@ -112,12 +49,7 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
     /// </summary>
     public RunBook Undo()
     {
-        var dropped = Steps.Select(s =>
-            s.IsOver ? s : s with
-            {
-                State = s.State is RunBookState.Begun or RunBookState.Failed ? RunBookState.Abandoned : RunBookState.Dropped,
-            })
-            .ToList();
+        var dropped = With(Run.Drop()).Steps;
         var back = new List<RunBookStep>();
         if (InDirectory != WhichPassword.Old)
         {
@@ -127,40 +59,41 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
                 back.Add(Again(place));
             foreach (var restart in Steps.Where(s =>
                 s.Act == RunBookAct.Restart
-                    && s.State is RunBookState.Done or RunBookState.Begun or RunBookState.Failed or RunBookState.Abandoned))
+                    && s.State is RunStepState.Made or RunStepState.Intended or RunStepState.Failed or RunStepState.Abandoned))
                 back.Add(Again(restart));
             if (Steps.FirstOrDefault(s => s.Act == RunBookAct.Check) is { } check) back.Add(Again(check));
         }
 
+        var numbers = back.Select((s, i) => (Was: s.Number, Is: dropped.Count + i + 1)).ToDictionary(n => n.Was, n => n.Is);
         return this with
         {
             GoesBack = true,
-            Steps = [.. dropped, .. back.Select((s, i) => s with { Number = dropped.Count + i + 1 })],
+            Steps = [.. dropped, .. back.Select((s, i) => s with
+            {
+                Step = new RunStep(
+                    dropped.Count + i + 1, RunStepState.Waiting,
+                        [.. s.Step.HangsOn.Where(numbers.ContainsKey).Select(n => numbers[n])])
+                {
+                    ByPerson = s.Act == RunBookAct.Type,
+                    Window = s.Act == RunBookAct.Restart ? s.Host : "",
+                },
+            })],
         };
 
         static RunBookStep Again(RunBookStep step) => step with
         {
             Secret = WhichPassword.Old,
-            State = RunBookState.Waiting,
             Words = step.Act == RunBookAct.Restart ? step.Words : $"back to the old password: {step.Words}",
-            Note = "",
-            By = "",
-            At = null,
         };
     }
-
-    private RunBook Decide(int number, Func<RunBookStep, RunBookState> to, string note, string by, DateTimeOffset at) =>
-        Steps.First(s => s.Number == number) is { IsOver: false } step
-            ? With(number, to(step), note, by, at)
-            : throw new InvalidOperationException($"Step {number} is over.");
 
     private static WhichPassword After(IEnumerable<RunBookStep> steps) =>
         steps.Aggregate(WhichPassword.Old, (before, step) => step.State switch
     {
-        RunBookState.Done => step.Secret,
-        RunBookState.Begun or RunBookState.Failed or RunBookState.Abandoned =>
+        RunStepState.Made or RunStepState.AlreadySo or RunStepState.Undone => step.Secret,
+        RunStepState.Intended or RunStepState.Failed or RunStepState.Abandoned =>
             before == step.Secret ? before : WhichPassword.Unknown,
-        RunBookState.Waiting or RunBookState.Refused or RunBookState.Skipped or RunBookState.Dropped => before,
+        RunStepState.Waiting or RunStepState.Refused or RunStepState.Skipped or RunStepState.Dropped => before,
     });
 }
 

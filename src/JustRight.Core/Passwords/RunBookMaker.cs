@@ -1,6 +1,7 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
+using JustRight.Core.Runs;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Passwords;
@@ -61,7 +62,8 @@ public static class RunBookMaker
                 remarks.Add($"{place.Words} cannot be changed from here ({place.NotSeen ?? (hostOf(place.Host).Host?.Unread ?? "no connector changes things there")}): a person sets it.");
         }
 
-        foreach (var host in places.Where(p => p.Host.Length > 0).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase).Select(h => (
+        foreach (var host in places.Where(p => p.Host.Length > 0).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase)
+            .Select(h => (
             Name: h,
             Known: hostOf(h))).Where(h => h.Known is { Reached: true, Host.Unread: null }).OrderBy(h => h.Known.HasWindow).ThenBy(
             h => h.Name, StringComparer.OrdinalIgnoreCase))
@@ -70,19 +72,39 @@ public static class RunBookMaker
             RunBookAct.Check, "", "", $"sign in as {domain}\\{account} with it, and check that every service runs with it",
             "a forgotten place shows as failed sign-ins");
         remarks.AddRange(places.Where(p =>
-            p.Kind is PasswordPlaceKind.Service or PasswordPlaceKind.Task or PasswordPlaceKind.Pool && p.Install.Length == 0).Select(p =>
+            p.Kind is PasswordPlaceKind.Service or PasswordPlaceKind.Task or PasswordPlaceKind.Pool && p.Install.Length == 0)
+                .Select(p =>
             $"{p.Words} runs as {account}, and is in no sheet."));
         remarks.AddRange(places.Select(p => p.Note).OfType<string>());
         return new RunBook(account, steps, remarks);
 
         void Add(RunBookAct act, string place, string host, string words, string why, Change? change = null) =>
-            steps.Add(new RunBookStep(steps.Count + 1, act, WhichPassword.New, place, host, words, why) { Change = change });
+            steps.Add(new RunBookStep(
+                new RunStep(steps.Count + 1, RunStepState.Waiting, HangsOn(change as RestartService))
+                {
+                    ByPerson = act == RunBookAct.Type,
+                    Window = act == RunBookAct.Restart ? host : "",
+                },
+                act, WhichPassword.New, place, host, words, why)
+            { Change = change });
+
+        // everything needs the directory's; a service that reads it at its start needs it in its places as well
+        IReadOnlyList<int> HangsOn(RestartService? restart)
+        {
+            if (steps.Count == 0) return [];
+            if (restart is null) return [1];
+            var read = places.Where(p =>
+                string.Equals(p.Host, restart.Host, StringComparison.OrdinalIgnoreCase)
+                && restart.Dependents.Prepend(restart.Service).Contains(ServiceOf(p), StringComparer.OrdinalIgnoreCase))
+                .Select(p => p.Reference is { } reference ? $"reference|{reference}" : p.Id).ToHashSet();
+            return [1, .. steps.Where(s => s.Puts && read.Contains(s.Place)).Select(s => s.Number)];
+        }
 
         void Restarts(string name, HostSnapshot host)
         {
             var order = new ServiceOrder(host.Services);
             var asked = places.Where(p => string.Equals(p.Host, name, StringComparison.OrdinalIgnoreCase))
-                .Select(p => p.Kind == PasswordPlaceKind.Service ? p.Setting : p.ReadByService).OfType<string>()
+                .Select(ServiceOf).OfType<string>()
                 .Distinct(StringComparer.OrdinalIgnoreCase).Select(order.Find).OfType<HostService>().Where(s => s.Running)
                 .ToList();
             var covered = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
@@ -95,7 +117,8 @@ public static class RunBookMaker
                 var dependents = host.Services.Where(s => s.Running && s != service && Waits(s, service)).Select(s => s.Name)
                     .ToList();
                 covered.UnionWith(dependents);
-                Add(RunBookAct.Restart, "", name, $"restart {service.Name} on {name}{(dependents.Count > 0 ? $", and with it {string.Join(" and ", dependents)}" : "")}", dependents.Count > 0 ? "other services depend on it: they stop and start with it" : "it runs with the old password until then",
+                Add(RunBookAct.Restart, "", name,
+                    $"restart {service.Name} on {name}{(dependents.Count > 0 ? $", and with it {string.Join(" and ", dependents)}" : "")}", dependents.Count > 0 ? "other services depend on it: they stop and start with it" : "it runs with the old password until then",
                     new RestartService(name, service.Name, service.Account)
                     {
                         Anew = true,
@@ -108,6 +131,10 @@ public static class RunBookMaker
                 order.WaitsForAll(one.Name).Contains(other.Name, StringComparer.OrdinalIgnoreCase);
         }
     }
+
+    /// <summary>The service that reads a place when it starts; null for none.</summary>
+    private static string? ServiceOf(PasswordPlace place) =>
+        place.Kind == PasswordPlaceKind.Service ? place.Setting : place.ReadByService;
 
     private static string AccountOf(PasswordPlace place, HostSnapshot host) =>
         host.Services.FirstOrDefault(s => string.Equals(s.Name, place.Setting, StringComparison.OrdinalIgnoreCase))?.Account

@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Runs;
 
 namespace JustRight.Core.Passwords;
 
@@ -37,61 +38,24 @@ public enum RunBookAct
     Check,
 }
 
-/// <summary>How far a step has come.</summary>
-public enum RunBookState
-{
-    /// <summary>Not begun.</summary>
-    Waiting,
-
-    /// <summary>Begun: how it ended is not known yet.</summary>
-    Begun,
-
-    /// <summary>Done, and seen to be.</summary>
-    Done,
-
-    /// <summary>It failed before anything was touched.</summary>
-    Refused,
-
-    /// <summary>It failed, and what it left is not known.</summary>
-    Failed,
-
-    /// <summary>A person decided to go on without it; nothing was touched.</summary>
-    Skipped,
-
-    /// <summary>It was begun, and will not be gone on with: what it left is not known.</summary>
-    Abandoned,
-
-    /// <summary>No longer to be done: the run-book goes back instead.</summary>
-    Dropped,
-}
-
-/// <summary>One step of a run-book.</summary>
-/// <param name="Number">Its place in the order, from 1.</param>
+/// <summary>One step of a run-book: what it does there, and how far it has come as a step of a run.</summary>
+/// <param name="Step">How far it has come.</param>
 /// <param name="Secret">Which password it sets, or works with.</param>
 /// <param name="Place">The place it is about; empty for the directory and for the check.</param>
 /// <param name="Host">The host it is made on; empty where there is none.</param>
 /// <param name="Words">What it does.</param>
 /// <param name="Why">Why here in the order.</param>
 public sealed record RunBookStep(
-    int Number, RunBookAct Act, WhichPassword Secret, string Place, string Host, string Words, string Why)
+    RunStep Step, RunBookAct Act, WhichPassword Secret, string Place, string Host, string Words, string Why)
 {
     /// <summary>The change that a connector makes; null for what a person does and for checks.</summary>
     public Change? Change { get; init; }
 
+    /// <summary>Its place in the order, from 1.</summary>
+    public int Number => Step.Number;
+
     /// <summary>How far it has come.</summary>
-    public RunBookState State { get; init; }
-
-    /// <summary>What was seen, or why not; and what a person wrote.</summary>
-    public string Note { get; init; } = "";
-
-    /// <summary>Who did it last.</summary>
-    public string By { get; init; } = "";
-
-    /// <summary>When that was.</summary>
-    public DateTimeOffset? At { get; init; }
-
-    /// <summary>Whether nothing is left to do of it.</summary>
-    public bool IsOver => State is RunBookState.Done or RunBookState.Skipped or RunBookState.Abandoned or RunBookState.Dropped;
+    public RunStepState State => Step.State;
 
     /// <summary>Whether it leaves a password at its place.</summary>
     public bool Puts => Act is RunBookAct.SetInDirectory or RunBookAct.Keep or RunBookAct.Set or RunBookAct.Type;

@@ -43,7 +43,7 @@ internal static class ProtectionEndpoints
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> ChangeAsync(
         string name, ProtectionOrder order, ClaimsPrincipal user, Library library, ConnectorStore connectorStore,
-        ProposalService proposals, LogStore log, CancellationToken cancel)
+        ProposalService proposals, CancellationToken cancel)
     {
         var (estate, read, problem) = await ReadAsync(name, order.Dn ?? "", library, connectorStore, cancel);
         if (problem is not null) return problem;
@@ -51,17 +51,16 @@ internal static class ProtectionEndpoints
         if (changes.Count == 0)
             return Problems.Of(409, "as-it-is", order.On ? $"{read.Dn} is protected already." : $"{read.Dn} is not protected.");
         if (await DirectoryFileEndpoints.RefusalAsync(library, estate!.Name, changes, cancel) is { } refusal) return refusal;
-        await log.AddAsync(
-            user.Identity!.Name!, order.On ? "confirm protection" : "confirm lifting the protection", name, read.Dn, cancel);
         var job = await proposals.AddAsync(
             name,
             new JobOrder(JobKind.Protect, name, user.Identity!.Name!)
             {
                 OrderJson = JobKinds.ProtectionOrder,
                 Changes = changes,
+                Log = _ => new LogWords(order.On ? "confirm protection" : "confirm lifting the protection", read.Dn),
             },
             cancel);
-        return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+        return TypedResults.Accepted($"/api/jobs/{job.Id}", JobViews.Of(job));
     }
 
     private static async Task<(Estate? Estate, Protected? Read, ProblemHttpResult? Problem)> ReadAsync(

@@ -2,6 +2,7 @@ using JustRight.Contracts;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
+using JustRight.Service.Secrets;
 using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -18,7 +19,8 @@ internal static class FitEndpoints
             if (await MissingAsync(name, library, cancel) is { } missing) return missing;
             var (plan, estate) = await fitService.PlanAsync(name, cancel);
             return TypedResults.Ok(PlanViews.Of(plan, estate));
-        }).WithName("ShowPlan").WithSummary("The plan of an install").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400);
+        }).WithName("ShowPlan").WithSummary("The plan of an install").RequireAuthorization(Roles.Reader).ProducesProblem(404)
+            .ProducesProblem(400);
 
         api.MapGet("/installs/{name}/fit", async Task<Results<Ok<FitView>, ProblemHttpResult>> (
             string name, Library library, FitService fitService, CancellationToken cancel) =>
@@ -27,16 +29,19 @@ internal static class FitEndpoints
                 (null, { } problem) => problem,
                 ({ } judged, _) => TypedResults.Ok(FitViews.Of(judged.Fit)),
                 _ => throw new InvalidOperationException(),
-            }).WithName("ShowFit").WithSummary("The fit of an install from the latest survey").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            }).WithName("ShowFit").WithSummary("The fit of an install from the latest survey").RequireAuthorization(Roles.Reader)
+                .ProducesProblem(404).ProducesProblem(409);
 
         api.MapGet("/installs/{name}/worklist", async Task<Results<Ok<WorklistView>, ProblemHttpResult>> (
-            string name, Library library, FitService fitService, CancellationToken cancel) =>
+            string name, Library library, FitService fitService, SecretStore secrets, CancellationToken cancel) =>
             await JudgedAsync(name, library, fitService, cancel) switch
             {
                 (null, { } problem) => problem,
-                ({ } judged, _) => TypedResults.Ok(FitViews.Worklist(judged)),
+                ({ } judged, _) => TypedResults.Ok(FitViews.Worklist(
+                    judged, await AskedPasswords.UnknownAsync(judged.Worklist.Give, secrets, cancel))),
                 _ => throw new InvalidOperationException(),
-            }).WithName("ShowWorklist").WithSummary("The steps that are left").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            }).WithName("ShowWorklist").WithSummary("The steps that are left").RequireAuthorization(Roles.Reader)
+                .ProducesProblem(404).ProducesProblem(409);
 
         api.MapGet("/installs/{name}/ldif", async Task<Results<Ok<LdifView>, ProblemHttpResult>> (
             string name, bool? remove, Library library, FitService fitService, SurveyStore surveys, CancellationToken cancel) =>
@@ -48,7 +53,8 @@ internal static class FitEndpoints
                         name, remove == true,
                         LdifFiles.Write(judged, (await surveys.LatestAsync(judged.Fit.Plan.Estate, cancel))!, remove == true))),
                 _ => throw new InvalidOperationException(),
-            }).WithName("ShowLdif").WithSummary("The directory part of the worklist as LDIF, for an ordinary LDAP client").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            }).WithName("ShowLdif").WithSummary("The directory part of the worklist as LDIF, for an ordinary LDAP client")
+                .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
         api.MapGet("/installs/{name}/why/{account}", WhyAsync)
             .WithName("Why").WithSummary("The rights of one account, those that match a text, with paths and reasons")

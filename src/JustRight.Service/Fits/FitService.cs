@@ -7,6 +7,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Runs;
 using JustRight.Core.Sheets;
 using JustRight.Core.Worklists;
 using JustRight.Core.Worklists.Retirement;
@@ -244,7 +245,7 @@ public sealed class FitService(
             var on = ChangeJson.Write(new EnableAccount(plan.Domain, name));
             var last = await db.Steps.AsNoTracking()
                 .Where(s => (s.ChangeJson == off || s.ChangeJson == on)
-                    && (s.State == JournalState.Made || s.State == JournalState.Skipped))
+                    && (s.State == RunStepState.Made || s.State == RunStepState.AlreadySo))
                 .Where(s => jobs.Contains(s.JobId))
                 .OrderByDescending(s => s.Id).FirstOrDefaultAsync(cancel);
             if (last?.At is { } at && last.ChangeJson == off) disabled[name] = at;

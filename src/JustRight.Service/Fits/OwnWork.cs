@@ -1,4 +1,5 @@
 using JustRight.Core.Fit.Drift;
+using JustRight.Core.Runs;
 using JustRight.Formats.Changes;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -15,11 +16,12 @@ public sealed class OwnWork(SurveyStore surveys, IDbContextFactory<AppDb> databa
         if (await surveys.LatestAsync(estate, cancel) is not { } view) return null;
         await using var db = await databases.CreateDbContextAsync(cancel);
         var between = await db.Steps.AsNoTracking()
-            .Where(s => s.State == JournalState.Made && s.At > after && s.At <= upTo)
+            .Where(s => s.State == RunStepState.Made || s.State == RunStepState.Undone)
+            .Where(s => s.ChangeJson != null && s.At > after && s.At <= upTo)
             .Join(db.Jobs, s => s.JobId, j => j.Id, (s, j) => new { s.ChangeJson, s.At, j.StartedBy })
             .OrderBy(s => s.At).ToListAsync(cancel);
         return new OwnSteps(
-            [.. between.Select(s => new MadeStep(ChangeJson.Read(s.ChangeJson), s.StartedBy, s.At!.Value))], view);
+            [.. between.Select(s => new MadeStep(ChangeJson.Read(s.ChangeJson!), s.StartedBy, s.At!.Value))], view);
     }
 
     /// <summary>A step of ours in words, with who had it made and when; null for none.</summary>

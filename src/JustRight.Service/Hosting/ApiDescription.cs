@@ -31,13 +31,14 @@ internal static class ApiDescription
     private static readonly (string Part, string Tag)[] Tags =
     [
         ("passwords", "Passwords"), ("renewals", "Passwords"), ("sign-in", "Sign-in"), ("people", "Sign-in"), ("trace", "Traces"),
-        ("remedies", "Traces"), ("fix", "Traces"), ("undo", "Undo"), ("handovers", "Handovers"), ("handed", "Handovers"),
+        ("remedies", "Traces"), ("fix", "Traces"), ("handovers", "Handovers"), ("handed", "Handovers"),
         ("ldif", "Handovers"), ("host-scripts", "Handovers"), ("host-facts", "Surveys"), ("directory-file", "Surveys"),
         ("survey", "Surveys"), ("replicas", "Surveys"), ("schedule", "Schedules"), ("calendar", "Schedules"),
         ("notifications", "Schedules"), ("history", "History"), ("drift", "History"), ("reviews", "Reviews"),
         ("exceptions", "Reviews"), ("adoptions", "Adoptions"), ("proposals", "Proposals"), ("secrets", "Secrets"),
         ("tokens", "Access"), ("sessions", "Access"), ("enter", "Access"), ("me", "Access"), ("leave", "Access"), ("log", "Log"),
-        ("backup", "Backup"), ("jobs", "Jobs"), ("sheets", "Documents"), ("evidence", "Reports"), ("evidence-key", "Reports"),
+        ("backup", "Backup"), ("runs", "Runs"), ("jobs", "Jobs"), ("sheets", "Documents"), ("evidence", "Reports"),
+            ("evidence-key", "Reports"),
         ("report", "Reports"), ("installs", "Installs"), ("estates", "Estates"),
     ];
 
@@ -66,6 +67,9 @@ internal static class ApiDescription
         ["text"] = "only what contains this",
         ["before"] = "only what is older than this number",
         ["take"] = "how many at most",
+        ["estate"] = "only what is of this estate and its installs",
+        ["install"] = "only what is of this install",
+        ["Last-Event-ID"] = "the id of the event that was seen last: what came after it is sent",
     };
 
     /// <summary>What the fields of a problem are.</summary>

@@ -18,7 +18,6 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Faults;
 using JustRight.Service.Fits;
-using JustRight.Service.Grants;
 using JustRight.Service.Handovers;
 using JustRight.Service.Intake;
 using JustRight.Service.Jobs;
@@ -29,6 +28,7 @@ using JustRight.Service.Passwords;
 using JustRight.Service.Proposals;
 using JustRight.Service.Reports;
 using JustRight.Service.Reviews;
+using JustRight.Service.Runs;
 using JustRight.Service.Schedules;
 using JustRight.Service.Secrets;
 using JustRight.Service.SecretUses;
@@ -140,7 +140,7 @@ public static class ServiceHost
         api.MapTraces();
         api.MapAccessAnswers();
         api.MapUndo();
-        api.MapContinue();
+        api.MapRuns();
         api.MapReplicas();
         api.MapDirectoryFiles();
         api.MapHostFacts();
@@ -228,11 +228,15 @@ public static class ServiceHost
         services.AddSingleton<SignInService>();
         services.AddSingleton<SignInTestPasswordStore>();
         services.AddSingleton<SignInTestJob>();
-        services.AddSingleton<GrantJob>();
+        services.AddSingleton<RunEstates>();
+        services.AddSingleton<RunStore>();
+        services.AddSingleton<ChangeWorks>();
+        services.AddSingleton<RenewalWorks>();
+        services.AddSingleton<RunJob>();
+        services.AddSingleton<PlaceLocks>();
         services.AddSingleton<PasswordService>();
         services.AddSingleton<PasswordHandOver>();
         services.AddSingleton<RenewalStore>();
-        services.AddSingleton<RenewalJob>();
         services.AddSingleton<ProposalService>();
         services.AddSingleton<FolderHealth>();
         services.AddSingleton<SecondPerson>();
@@ -259,7 +263,7 @@ public static class ServiceHost
         services.AddHostedService<LogSigner>();
         services.AddHostedService(parts => parts.GetRequiredService<SchedulePlan>());
         services.AddHostedService(parts => parts.GetRequiredService<Delivery>());
-        services.AddHostedService<RestartClock>();
+        services.AddHostedService<WindowClock>();
         services.AddHostedService<JobRunner>();
         services.ConfigureHttpJsonOptions(json =>
         {

@@ -9,11 +9,11 @@ using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
-using JustRight.Service.Log;
 using JustRight.Service.Proposals;
+using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
+using Microsoft.AspNetCore.Mvc;
 
 namespace JustRight.Service.Jobs;
 
@@ -43,30 +43,23 @@ internal static class JobEndpoints
 
         api.MapGet("/jobs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (
             string id, JobQueue queue, CancellationToken cancel) =>
-            await queue.FindAsync(id, cancel) is { } job ? TypedResults.Ok(JobQueue.View(job)) : Problems.NotFound("job", id, []))
+            await queue.FindAsync(id, cancel) is { } job ? TypedResults.Ok(JobViews.Of(job)) : Problems.NotFound("job", id, []))
             .WithName("ShowJob").WithSummary("A job and its steps").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/jobs/{id}/events", async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> (
-            string id, JobFeed feed, JobQueue queue, CancellationToken cancel) =>
+            string id, [FromHeader(Name = "Last-Event-ID")] string? last, JobFeed feed, JobQueue queue,
+                CancellationToken cancel) =>
             await queue.FindAsync(id, cancel) is null
                 ? Problems.NotFound("job", id, [])
-                : TypedResults.ServerSentEvents(EventsAsync(id, feed, queue, cancel)))
-            .WithName("WatchJob").WithSummary("A job's progress as server-sent events, from its start to its end")
+                : TypedResults.ServerSentEvents(EventsAsync(id, last, feed, queue, cancel)))
+            .WithName("WatchJob")
+            .WithSummary("A job's progress as numbered server-sent events, from its start, or after Last-Event-ID, to its end")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
-
-        api.MapGet("/installs/{name}/jobs", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-        {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps)
-                .Where(j => j.Subject == name && j.Kind != JobKind.Survey && !JobKinds.OfDirectory.Contains(j.Kind))
-                .OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
-            return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
-        }).WithName("ListJobs").WithSummary("What was run for an install, newest first").RequireAuthorization(Roles.Reader);
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> GrantAsync(
         string name, GrantOrder order, ClaimsPrincipal user, Library library, FitService fitService, ProposalService proposals,
-        LogStore log, TimeProvider time, CancellationToken cancel)
+        SecretStore secrets, TimeProvider time, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         if (await fitService.JudgeAsync(name, cancel) is not { } judged)
@@ -87,33 +80,40 @@ internal static class JobEndpoints
         if (await DirectoryFileEndpoints.RefusalAsync(
             library, judged.Fit.Plan.Estate, confirmed.Select(s => s.Change), cancel) is { } refusal)
             return refusal;
+        if (await AskedPasswords.UnknownAsync(confirmed, secrets, cancel) is { Count: > 0 } unknown)
+            return Problems.Of(
+                409, "password-needed",
+                    $"Services are to be given the password of {string.Join(" and ", unknown.Order())}, which is not known here.",
+                "An owner sets it: "
+                + string.Join("; ", unknown.Order().Select(a => $"justright secret set {SecretStore.NameFor(a)}"))
+                + ". Or leave these steps out.");
         var note = CreationNote.Of(user.Identity!.Name!, time.GetUtcNow(), name);
-        await log.AddAsync(
-            user.Identity!.Name!, order.Remove ? "confirm removal" : "confirm grant", name,
-            $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
         return Accepted(await proposals.AddAsync(
             judged.Fit.Plan.Estate,
             new JobOrder(JobKind.Grant, name, user.Identity!.Name!)
             {
                 Changes = [.. confirmed.Select(s => s.Change.Noted(note))],
+                Log = _ => new LogWords(
+                    order.Remove ? "confirm removal" : "confirm grant",
+                    $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}"),
             },
             cancel));
     }
 
     private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(
-        string id, JobFeed feed, JobQueue queue, [EnumeratorCancellation] CancellationToken cancel)
+        string id, string? last, JobFeed feed, JobQueue queue, [EnumeratorCancellation] CancellationToken cancel)
     {
-        var ended = false;
-        await foreach (var what in feed.WatchAsync(id, cancel))
+        var rests = false;
+        await foreach (var (number, what) in feed.WatchAsync(id, last, cancel))
         {
-            ended = ClosedWords.Read<JobState>(what.State) is JobState.Done or JobState.Failed or JobState.Interrupted;
-            yield return new SseItem<JobEvent>(what, "progress");
+            rests = ClosedWords.Read<JobState>(what.State) is not (JobState.Queued or JobState.Running);
+            yield return new SseItem<JobEvent>(what, "progress") { EventId = number };
         }
 
-        if (ended || await queue.FindAsync(id, cancel) is not { } job) yield break;
+        if (rests || await queue.FindAsync(id, cancel) is not { } job) yield break;
         yield return new SseItem<JobEvent>(
             new JobEvent(job.State.Word(), job.Steps.Count, job.Steps.Count, job.Message ?? "", null), "progress");
     }
 
-    private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+    private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobViews.Of(job));
 }

@@ -27,35 +27,44 @@ public sealed class JobFeed
         topic.Close();
     }
 
-    /// <summary>The events of a job from its start; empty at once when it is not running here.</summary>
-    public async IAsyncEnumerable<JobEvent> WatchAsync(string job, [EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>
+    /// The events of a job, each with its id, from its start or after the one that was seen last; empty at once when it is not
+    /// running here.
+    /// </summary>
+    /// <param name="last">The id of the event that was seen last; null, or one that is not of this start of the job, for
+    /// none.</param>
+    public async IAsyncEnumerable<(string Id, JobEvent Event)> WatchAsync(
+        string job, string? last, [EnumeratorCancellation] CancellationToken cancel)
     {
         if (!_topics.TryGetValue(job, out var topic)) yield break;
-        await foreach (var what in topic.Watch().ReadAllAsync(cancel)) yield return what;
+        await foreach (var what in topic.Watch(last).ReadAllAsync(cancel)) yield return what;
     }
 
     private sealed class Topic
     {
         private readonly Lock _lock = new();
-        private readonly List<JobEvent> _past = [];
-        private readonly List<Channel<JobEvent>> _watchers = [];
+        private readonly List<(string Id, JobEvent Event)> _past = [];
+        private readonly List<Channel<(string Id, JobEvent Event)>> _watchers = [];
+
+        /// <summary>A job may start again, and count its events anew: this tells them apart.</summary>
+        private readonly string _start = Guid.CreateVersion7().ToString("N");
         private bool _closed;
 
         public void Tell(JobEvent what)
         {
             lock (_lock)
             {
-                _past.Add(what);
-                foreach (var watcher in _watchers) watcher.Writer.TryWrite(what);
+                _past.Add(($"{_start}.{_past.Count + 1}", what));
+                foreach (var watcher in _watchers) watcher.Writer.TryWrite(_past[^1]);
             }
         }
 
-        public ChannelReader<JobEvent> Watch()
+        public ChannelReader<(string Id, JobEvent Event)> Watch(string? last)
         {
-            var channel = Channel.CreateUnbounded<JobEvent>();
+            var channel = Channel.CreateUnbounded<(string Id, JobEvent Event)>();
             lock (_lock)
             {
-                foreach (var what in _past) channel.Writer.TryWrite(what);
+                foreach (var what in _past.Skip(1 + _past.FindIndex(e => e.Id == last))) channel.Writer.TryWrite(what);
                 if (_closed) channel.Writer.Complete();
                 else _watchers.Add(channel);
             }

@@ -1,10 +1,10 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
+using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Service.Answers;
 using JustRight.Service.Faults;
-using JustRight.Service.Grants;
-using JustRight.Service.Passwords;
+using JustRight.Service.Runs;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
@@ -13,27 +13,56 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Jobs;
 
 /// <summary>
-/// Runs jobs. At the start it settles what an earlier run left: what changes the estate goes on from its journal; what
-/// only reads is marked as interrupted.
+/// Runs jobs: those of one estate in the order they came, those of several estates side by side. At the start it settles what an
+/// earlier run left: what changes the estate goes on from its journal; what only reads is marked as interrupted.
 /// </summary>
 internal sealed class JobRunner(
-    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, SignInTestJob signInTests,
-    RenewalJob renewals, StorageFault faults, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger)
+    JobQueue queue, JobFeed feed, SurveyJob surveys, RunJob runs, TraceJob traces, SignInTestJob signInTests, RunEstates estates,
+    PlaceLocks locks, StorageFault faults, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger)
     : BackgroundService
 {
     private static readonly TimeSpan Rest = TimeSpan.FromSeconds(10);
+
+    /// <summary>The last job of each estate: the next one begins when it is over.</summary>
+    private readonly Dictionary<string, Task> _lanes = new(StringComparer.Ordinal);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await SettleAsync(stoppingToken);
         try
         {
-            await foreach (var id in queue.Waiting.ReadAllAsync(stoppingToken)) await OutlastAsync(id, stoppingToken);
+            await foreach (var id in queue.Waiting.ReadAllAsync(stoppingToken))
+            {
+                var lane = await LaneAsync(id, stoppingToken);
+                foreach (var over in _lanes.Where(l => l.Value.IsCompleted).Select(l => l.Key).ToList()) _lanes.Remove(over);
+                _lanes[lane] = AfterAsync(_lanes.GetValueOrDefault(lane), id, stoppingToken);
+            }
         }
         catch (OperationCanceledException)
         {
-            // A graceful stop: a grant stops between two steps and goes on at the next start.
+            // A graceful stop: a run stops between two steps and goes on at the next start.
         }
+
+        await Task.WhenAll(_lanes.Values);
+    }
+
+    private async Task AfterAsync(Task? before, string id, CancellationToken cancel)
+    {
+        if (before is not null) await before;
+        try
+        {
+            await OutlastAsync(id, cancel);
+        }
+        catch (OperationCanceledException)
+        {
+            // The service stops; what comes after it in the lane stops as well.
+        }
+    }
+
+    private async Task<string> LaneAsync(string id, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await estates.NameAsync(await db.Jobs.AsNoTracking().FirstAsync(j => j.Id == id, cancel), cancel);
     }
 
     private async Task SettleAsync(CancellationToken cancel)
@@ -68,7 +97,7 @@ internal sealed class JobRunner(
         {
             try
             {
-                await RunAsync(id, cancel);
+                await TakeAndRunAsync(id, cancel);
                 return;
             }
             catch (Exception e) when (faults.Of(e) is { } fault)
@@ -79,27 +108,37 @@ internal sealed class JobRunner(
         }
     }
 
-    private async Task RunAsync(string id, CancellationToken cancel)
+    /// <summary>Runs a job once the places that it changes, or reads, are free.</summary>
+    private async Task TakeAndRunAsync(string id, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
+        var job = await db.Jobs.AsNoTracking().FirstAsync(j => j.Id == id, cancel);
+        var changes = JobKinds.GoOn.Contains(job.Kind);
+        var estate = changes || job.Kind is JobKind.Survey or JobKind.Verify ? await estates.FindAsync(job, cancel) : null;
+        using var taken = await locks.TakeAsync(estate is null ? [] : SharedSystems.AddressesOf(estate), changes, cancel);
+        await RunAsync(db, id, cancel);
+    }
+
+    private async Task RunAsync(AppDb db, string id, CancellationToken cancel)
+    {
         var job = await db.Jobs.Include(j => j.Steps).FirstAsync(j => j.Id == id, cancel);
+        if (job.State is not (JobState.Queued or JobState.Running)) return; // it was lined up twice, and is over
         logger.LogInformation("{Kind} of {Subject} starts as job {Job}", job.Kind.Word(), job.Subject, id);
         job.State = JobState.Running;
         await db.SaveChangesAsync(cancel);
         try
         {
-            job.Message = job.Kind switch
+            (job.State, job.Message) = job.Kind switch
             {
-                JobKind.Grant or JobKind.Fix or JobKind.Protect or JobKind.Undo => await grants.RunAsync(db, job, cancel),
-                JobKind.Renew => await renewals.RunAsync(job, cancel),
-                JobKind.SignIn => await signInTests.RunAsync(job, cancel),
-                JobKind.Trace => await traces.RunAsync(job, cancel),
-                JobKind.Survey or JobKind.Verify => await surveys.RunAsync(job, cancel),
+                JobKind.Grant or JobKind.Fix or JobKind.Protect or JobKind.Undo or JobKind.Renew =>
+                    await runs.RunAsync(db, job, cancel),
+                JobKind.SignIn => JobOutcome.Done(await signInTests.RunAsync(job, cancel)),
+                JobKind.Trace => JobOutcome.Done(await traces.RunAsync(job, cancel)),
+                JobKind.Survey or JobKind.Verify => JobOutcome.Done(await surveys.RunAsync(job, cancel)),
                 JobKind.Document or JobKind.Stage or JobKind.Exception or JobKind.Allowance or JobKind.HandOver
                     or JobKind.Backup =>
                     throw new InvalidOperationException($"{job.Kind} is done when it is asked for again, and never run."),
             };
-            job.State = job.Steps.Any(s => s.State == JournalState.Failed) ? JobState.Failed : JobState.Done;
         }
         catch (OperationCanceledException) when (cancel.IsCancellationRequested)
         {
@@ -120,7 +159,7 @@ internal sealed class JobRunner(
                 JobState.Failed, $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details");
         }
 
-        job.EndedAt = time.GetUtcNow();
+        job.EndedAt = job.State == JobState.Waiting ? null : time.GetUtcNow();
         await db.SaveChangesAsync(cancel);
         logger.LogInformation("Job {Job} is {State}: {Message}", id, job.State.Word(), job.Message);
         feed.Close(id, new JobEvent(job.State.Word(), job.Steps.Count, job.Steps.Count, job.Message ?? "", null));

@@ -4,8 +4,8 @@ using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
+using JustRight.Core.Runs;
 using JustRight.Core.Sheets;
-using JustRight.Formats.Passwords;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
@@ -31,20 +31,22 @@ internal static class PasswordEndpoints
         {
             if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
             var books = await passwordService.ReadAsync(estate, cancel);
-            var open = (await renewals.ListAsync(name, null, cancel)).Where(r => r.EndedAt is null)
+            var open = (await renewals.ListAsync(name, null, cancel)).Select(r => r.Row).Where(r => r.EndedAt is null)
                 .ToLookup(r => r.Account, StringComparer.OrdinalIgnoreCase);
             return TypedResults.Ok(
                 new PasswordsView(
                     name, estate.IsSimulated, books.View?.Survey.Directory.ReadAt,
                     [.. books.Accounts.Select(a =>
                         PasswordViews.Of(a, books.PlacesOf(a.Account).Count, open[a.Account].FirstOrDefault()?.Id))]));
-        }).WithName("ListAccountPasswords").WithSummary("When each password of an estate is due, and who changes it").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        }).WithName("ListAccountPasswords").WithSummary("When each password of an estate is due, and who changes it")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/passwords/{account}", ShowAsync)
             .WithName("ShowAccountPassword").WithSummary("Where a password is used, and the steps of a renewal")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (
+        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>,
+            ProblemHttpResult>> (
             string name, string? account, Library library, PasswordService passwordService, RenewalStore renewals,
             IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
             await EstateAsync(name, library, cancel) is not { } estate
@@ -74,7 +76,8 @@ internal static class PasswordEndpoints
                 journal => journal.ToldPlaces.Remove(row), user.Identity!.Name!, "password place", row.Account,
                 $"taken out: {PasswordService.Of(row).Words}", cancel);
             return TypedResults.NoContent();
-        }).WithName("ForgetPasswordPlace").WithSummary("Removes a place that somebody added").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+        }).WithName("ForgetPasswordPlace").WithSummary("Removes a place that somebody added").RequireAuthorization(Roles.Planner)
+            .ProducesProblem(404);
 
         api.MapPost("/estates/{name}/passwords/{account}/try", TryAsync)
             .WithName("TryPassword")
@@ -145,7 +148,7 @@ internal static class PasswordEndpoints
         if (books.Find(account) is not { } found)
             return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
         var rows = await renewals.ListAsync(name, found.Account, cancel);
-        var open = rows.FirstOrDefault(r => r.EndedAt is null);
+        var open = rows.FirstOrDefault(r => r.Row.EndedAt is null)?.Row;
         var whyNot = WhyNot(found, open);
         var book = found.Keeper == PasswordKeeper.Us
             ? books.RunBookOf(found, (await passwordService.KeptAsync(estate, found.Account, cancel)).Password is not null)
@@ -160,7 +163,7 @@ internal static class PasswordEndpoints
                 ? null
                 : ManagedCandidate.Obstacles(found.Account, books.Plans, places, books.View),
             [.. book?.Steps.Select(PasswordViews.Of) ?? []], book?.Remarks ?? [], whyNot, waits,
-            [.. rows.Select(r => PasswordViews.Of(r, estate, places, null, time.GetUtcNow()))]));
+            [.. rows.Select(r => PasswordViews.Of(r, estate, places, time.GetUtcNow()))]));
     }
 
     /// <summary>Why a renewal cannot begin, or null.</summary>
@@ -179,7 +182,7 @@ internal static class PasswordEndpoints
         IEnumerable<PasswordPlace> places, string estate, RenewalStore renewals, IDbContextFactory<AppDb> databases,
         CancellationToken cancel)
     {
-        var books = (await renewals.ListAsync(estate, null, cancel)).Select(r => RunBookJson.Read(r.BookJson))
+        var books = (await renewals.ListAsync(estate, null, cancel)).Select(r => r.Book)
             .ToLookup(b => b.Account, StringComparer.OrdinalIgnoreCase);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var told = await db.ToldPlaces.AsNoTracking().Where(p => p.Estate == estate).ToListAsync(cancel);

@@ -2,7 +2,8 @@ using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
-using JustRight.Formats.Passwords;
+using JustRight.Core.Runs;
+using JustRight.Service.Runs;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.Passwords;
@@ -17,8 +18,8 @@ internal static class PasswordViews
     /// <param name="renewals">Renewals of the account, newest first: they know who changed it where last.</param>
     public static PasswordPlaceView Of(PasswordPlace place, IEnumerable<RunBook> renewals, ToldPlaceRow? told)
     {
-        var last = renewals.SelectMany(b => b.Steps).Where(s => s.Place == place.Id && s.State == RunBookState.Done)
-            .MaxBy(s => s.At);
+        var last = renewals.SelectMany(b => b.Steps).Where(s => s.Place == place.Id && s.State == RunStepState.Made)
+            .Select(s => s.Step).MaxBy(s => s.At);
         return new PasswordPlaceView(
             place.Account, place.Product, place.Install, place.Host, place.Where, place.Setting, place.Breaks, place.Kind.Word(),
             place.Words, place.BreaksAtOnce, place.Reference, place.NotSeen, place.Note, last?.By, last?.At, told?.Id);
@@ -26,20 +27,19 @@ internal static class PasswordViews
 
     public static RenewalStepView Of(RunBookStep step) =>
         new(
-            step.Number, step.Act.Word(), step.Secret.Word(), step.Host, step.Words, step.Why, step.State.Word(), step.Note,
-            step.By, step.At);
+            step.Number, step.Act.Word(), step.Secret.Word(), step.Host, step.Words, step.Why, step.State.Word(), step.Step.Note,
+            step.Step.By, step.Step.At);
 
     public static RenewalView Of(
-        RenewalRow row, Estate estate, IReadOnlyList<PasswordPlace> places, string? job, DateTimeOffset now)
+        Renewal renewal, Estate estate, IReadOnlyList<PasswordPlace> places, DateTimeOffset now)
     {
-        var book = RunBookJson.Read(row.BookJson);
-        bool IsOpen(string host) => RenewalJob.IsOpen(estate, host, now);
-        var next = book.Next(IsOpen);
-        var current = book.Current(IsOpen);
+        var (row, job, book) = (renewal.Row, renewal.Job, renewal.Book);
+        var next = book.Run.Next(host => RestartWindows.IsOpen(estate, host, now));
         return new RenewalView(
-            row.Id, row.Estate, row.Account, estate.IsSimulated, next.Word(), RenewalWords.Of(book, next), current?.Number,
-            next == RunBookNext.Window ? estate.Host(current!.Host)!.Restarts!.NextOpen(now, estate.Rules.TimeZone) : null,
-            book.GoesBack, row.OldProtected is not null && !book.GoesBack, row.StartedBy, row.StartedAt, row.EndedAt,
-            [.. book.Steps.Select(Of)], book.Remarks, [.. book.Divided().Select(d => RenewalWords.Of(d, places))], job);
+            row.Id, row.Estate, row.Account, estate.IsSimulated, job.State.Word(), next.Wait.Word(),
+            RenewalWords.Of(book, next.Wait), next.Step?.Number,
+            next.Wait == RunWait.Window ? RestartWindows.NextOpen(estate, next.Step!.Window, now) : null,
+            book.GoesBack, RenewalRows.CanGoBack(job), row.StartedBy, row.StartedAt, row.EndedAt,
+            [.. book.Steps.Select(Of)], book.Remarks, [.. book.Divided().Select(d => RenewalWords.Of(d, places))]);
     }
 }

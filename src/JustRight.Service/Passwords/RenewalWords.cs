@@ -1,5 +1,6 @@
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
+using JustRight.Core.Runs;
 
 namespace JustRight.Service.Passwords;
 
@@ -7,21 +8,21 @@ namespace JustRight.Service.Passwords;
 internal static class RenewalWords
 {
     /// <summary>The sentence.</summary>
-    public static string Of(RunBook book, RunBookNext next)
+    public static string Of(RunBook book, RunWait next)
     {
         var divided = book.Divided().Count;
         var behind = divided == 0
             ? ""
             : $"; {divided} {(divided == 1 ? "place is" : "places are")} with another password than the directory";
-        var failed = book.Steps.FirstOrDefault(s => s.State is RunBookState.Failed or RunBookState.Refused);
+        var failed = book.Run.Steps.FirstOrDefault(s => s.HasFailed);
         return next switch
         {
-            RunBookNext.Over when book.GoesBack => $"undone: the old password holds{behind}",
-            RunBookNext.Over => $"renewed{behind}",
-            RunBookNext.Person => $"waits for a person{behind}",
-            RunBookNext.Window => $"waits for a host's restart window{behind}",
-            RunBookNext.Decision => $"stopped at step {failed!.Number}: {failed.Note}",
-            _ => $"continues{behind}",
+            RunWait.Over when book.GoesBack => $"undone: the old password holds{behind}",
+            RunWait.Over => $"renewed{behind}",
+            RunWait.Person => $"waits for a person{behind}",
+            RunWait.Window => $"waits for a host's restart window{behind}",
+            RunWait.Decision => $"stopped at step {failed!.Number}: {failed.Note}",
+            RunWait.Go => $"continues{behind}",
         };
     }
 

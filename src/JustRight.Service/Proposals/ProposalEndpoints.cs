@@ -29,7 +29,7 @@ internal static class ProposalEndpoints
     }
 
     private static async Task<Ok<IReadOnlyList<JobView>>> ListAsync(ProposalService proposals, CancellationToken cancel) =>
-        TypedResults.Ok<IReadOnlyList<JobView>>([.. (await proposals.OpenAsync(cancel)).Select(JobQueue.View)]);
+        TypedResults.Ok<IReadOnlyList<JobView>>([.. (await proposals.OpenAsync(cancel)).Select(JobViews.Of)]);
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> ApproveAsync(
         string id, ClaimsPrincipal user, ProposalService proposals, JobQueue queue, CancellationToken cancel)
@@ -92,5 +92,5 @@ internal static class ProposalEndpoints
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> AfterAsync(
         string id, JobQueue queue, CancellationToken cancel) =>
-        TypedResults.Ok(JobQueue.View((await queue.FindAsync(id, cancel))!));
+        TypedResults.Ok(JobViews.Of((await queue.FindAsync(id, cancel))!));
 }

@@ -23,17 +23,23 @@ internal sealed class ProposalService(
     /// Lines a job up; where the organization wants two-person approval it is kept as a proposal instead, in place of the one
     /// before of that kind and subject.
     /// </summary>
-    public async Task<JobRow> AddAsync(string estate, JobOrder order, CancellationToken cancel)
+    public async Task<JobRow> AddAsync(string estate, JobOrder order, CancellationToken cancel) =>
+        (await AddIfAsync(estate, order, cancel))!;
+
+    /// <summary>The same; null where it may not begin.</summary>
+    public async Task<JobRow?> AddIfAsync(string estate, JobOrder order, CancellationToken cancel)
     {
-        if (!await second.IsWantedAsync(estate, cancel)) return await queue.AddAsync(order, cancel);
+        if (!await second.IsWantedAsync(estate, cancel)) return await queue.AddIfAsync(order, cancel);
         foreach (var old in await OpenAsync(j => j.Kind == order.Kind && j.Subject == order.Subject, cancel))
             await EndAsync(old, JobState.Void, $"replaced by another proposal of {order.Who}", order.Who, cancel);
-        var job = await queue.AddAsync(order with { Basis = await BasisAsync(order.Subject, estate, cancel) }, cancel);
-        await log.AddAsync(
-            order.Who, "propose", order.Subject,
-            $"{order.Kind.Word()} of {order.Changes.Count} {(order.Changes.Count == 1 ? "step" : "steps")}, as proposal {job.Id}",
+        var steps = $"{order.Changes.Count} {(order.Changes.Count == 1 ? "step" : "steps")}";
+        return await queue.AddIfAsync(
+            order with
+            {
+                Basis = await BasisAsync(order.Subject, estate, cancel),
+                Log = id => new LogWords("propose", $"{order.Kind.Word()} of {steps}, as proposal {id}"),
+            },
             cancel);
-        return job;
     }
 
     /// <summary>The proposals that wait for an approval, or for being carried out.</summary>
@@ -100,7 +106,7 @@ internal sealed class ProposalService(
         var offered = judged.Worklist.Give.Concat(judged.Worklist.Remove).Where(s => s.Blocked is null).Select(s => s.Id)
             .ToHashSet();
         return job.Steps.OrderBy(s => s.Number)
-            .FirstOrDefault(s => !offered.Contains(ChangeJson.Read(s.ChangeJson).Key)) is { } gone
+            .FirstOrDefault(s => !offered.Contains(ChangeJson.Read(s.ChangeJson!).Key)) is { } gone
             ? $"the worklist no longer has its step {gone.Number}, {gone.Words}: propose it again"
             : null;
     }

@@ -25,7 +25,8 @@ internal static class ScheduleEndpoints
                     name, (int?)estate.Rules.Schedule?.Every.TotalHours, await plan.NextAsync(name, cancel),
                     last?.EndedAt ?? last?.CreatedAt, last is null ? null : last.Message ?? last.State.Word(),
                     Told(estate.Rules.Notifications)));
-        }).WithName("ShowSchedule").WithSummary("The schedule of an estate: the interval, the next survey, the recipients").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        }).WithName("ShowSchedule").WithSummary("The schedule of an estate: the interval, the next survey, the recipients")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/schedule", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
             string name, Library library, ScheduledSurveys watcher, CancellationToken cancel) =>
@@ -33,8 +34,9 @@ internal static class ScheduleEndpoints
             if (await PasswordEndpoints.EstateAsync(name, library, cancel) is null)
                 return await PasswordEndpoints.MissingAsync(name, library, cancel);
             var (job, _) = await watcher.LookAsync(name, cancel);
-            return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
-        }).WithName("SurveyNow").WithSummary("Starts the scheduled survey now; a survey that is under way counts").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+            return TypedResults.Accepted($"/api/jobs/{job.Id}", JobViews.Of(job));
+        }).WithName("SurveyNow").WithSummary("Starts the scheduled survey now; a survey that is under way counts")
+            .RequireAuthorization(Roles.Planner).ProducesProblem(404);
     }
 
     private static IReadOnlyList<string> Told(NotificationRules rules) =>

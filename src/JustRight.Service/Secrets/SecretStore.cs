@@ -62,6 +62,21 @@ internal sealed class SecretStore(
     }
 
     /// <summary>
+    /// Those accounts, as <c>DOMAIN\name</c>, of which no password is known here that services could be set to: neither one made
+    /// by us nor a secret under the account's name.
+    /// </summary>
+    public async Task<IReadOnlySet<string>> WithoutPasswordAsync(IReadOnlyCollection<string> accounts, CancellationToken cancel)
+    {
+        var unknown = accounts.ToHashSet(StringComparer.OrdinalIgnoreCase);
+        if (unknown.Count == 0) return unknown;
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        unknown.ExceptWith(await db.Passwords.Where(p => p.Protected != null).Select(p => p.Account).ToListAsync(cancel));
+        var secrets = (await db.Secrets.Select(s => s.Name).ToListAsync(cancel)).ToHashSet();
+        unknown.RemoveWhere(a => secrets.Contains(NameFor(a)));
+        return unknown;
+    }
+
+    /// <summary>
     /// Keeps the password that an account has now, to be handed over and to be used; in place of the one before.
     /// </summary>
     /// <param name="subject">The install, or the estate, that it was made for.</param>

@@ -44,7 +44,8 @@ internal static class SignInEndpoints
             var json = await db.Jobs.AsNoTracking().Where(j => j.Id == id && j.Kind == JobKind.SignIn).Select(j => j.ResultJson)
                 .FirstOrDefaultAsync(cancel);
             return json is null ? Problems.NotFound("test", id, []) : TypedResults.Ok(StoredJson.Read<SignInTestView>(json));
-        }).WithName("ShowSignInTest").WithSummary("What a sign-in test found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        }).WithName("ShowSignInTest").WithSummary("What a sign-in test found").RequireAuthorization(Roles.Reader)
+            .ProducesProblem(404);
 
         api.MapPost("/estates/{name}/people-directories/{directory}/filter/ask", AskAsync)
             .WithName("AskFilter").WithSummary("Queries the directory itself for a filter").RequireAuthorization(Roles.Planner)
@@ -118,7 +119,7 @@ internal static class SignInEndpoints
             order.PersonPassword is { } person ? new NewPassword(person) : null);
         var job = await queue.AddAsync(
             new JobOrder(JobKind.SignIn, name, user.Identity!.Name!) { Prepare = id => typed.Put(id, passwords) }, cancel);
-        return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+        return TypedResults.Accepted($"/api/jobs/{job.Id}", JobViews.Of(job));
     }
 
     private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> LookAsync(

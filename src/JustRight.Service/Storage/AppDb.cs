@@ -1,3 +1,4 @@
+using JustRight.Core.Runs;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
@@ -106,7 +107,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         configurationBuilder.Properties<DateTimeOffset>().HaveConversion<DateTimeOffsetToStringConverter>();
         configurationBuilder.Properties<JobKind>().HaveConversion<ClosedWordConverter<JobKind>>();
         configurationBuilder.Properties<JobState>().HaveConversion<ClosedWordConverter<JobState>>();
-        configurationBuilder.Properties<JournalState>().HaveConversion<ClosedWordConverter<JournalState>>();
+        configurationBuilder.Properties<RunStepState>().HaveConversion<ClosedWordConverter<RunStepState>>();
         configurationBuilder.Properties<DeliveryState>().HaveConversion<ClosedWordConverter<DeliveryState>>();
         configurationBuilder.Properties<DeliveryChannel>().HaveConversion<ClosedWordConverter<DeliveryChannel>>();
         configurationBuilder.Properties<NamedKind>().HaveConversion<ClosedWordConverter<NamedKind>>();

@@ -1,3 +1,5 @@
+using JustRight.Core.Runs;
+
 namespace JustRight.Service.Storage;
 
 /// <summary>Long work.</summary>
@@ -20,7 +22,9 @@ public sealed class JobRow
 
     public string? Message { get; set; }
 
-    /// <summary>What was asked, for a trace; the trace, for a fix.</summary>
+    /// <summary>
+    /// What was asked, for a trace; the trace, for a fix; for a renewal, whose password and what is known of it.
+    /// </summary>
     public string? OrderJson { get; set; }
 
     /// <summary>What came out, for a trace and a fix.</summary>
@@ -40,10 +44,13 @@ public sealed class JobRow
 
     public DateTimeOffset? ApprovedAt { get; set; }
 
+    /// <summary>Who asked that it stops after the step that is being made; null for nobody.</summary>
+    public string? StoppedBy { get; set; }
+
     public List<StepRow> Steps { get; set; } = [];
 }
 
-/// <summary>The journal of one step of a grant.</summary>
+/// <summary>The journal of one step of a run.</summary>
 public sealed class StepRow
 {
     public int Id { get; set; }
@@ -52,7 +59,32 @@ public sealed class StepRow
 
     public int Number { get; set; }
 
-    public required string ChangeJson { get; set; }
+    /// <summary>The change that a connector makes; null for what a person does, or we do for ourselves.</summary>
+    public string? ChangeJson { get; set; }
+
+    /// <summary>What it is in the renewal of a password; null elsewhere.</summary>
+    public string? RenewalJson { get; set; }
+
+    /// <summary>The numbers of the steps that it hangs on, with commas; empty for none.</summary>
+    public string HangsOn { get; set; } = "";
+
+    /// <summary>Whether it only makes earlier steps count.</summary>
+    public bool OnlySettles { get; set; }
+
+    /// <summary>Whether a person makes it.</summary>
+    public bool ByPerson { get; set; }
+
+    /// <summary>Whether that person said that it is done.</summary>
+    public bool IsSaid { get; set; }
+
+    /// <summary>The host whose time of restarts it waits for; empty for none.</summary>
+    public string Window { get; set; } = "";
+
+    /// <summary>Whether a person who has read why it failed lets it be tried again.</summary>
+    public bool IsTriedAgain { get; set; }
+
+    /// <summary>The number of the step that it undoes, in the run that its run undoes; null for none.</summary>
+    public int? Undoes { get; set; }
 
     public required string Words { get; set; }
 
@@ -60,13 +92,16 @@ public sealed class StepRow
 
     public required string Place { get; set; }
 
-    public required JournalState State { get; set; }
+    public required RunStepState State { get; set; }
 
     /// <summary>What was seen before.</summary>
     public string? Before { get; set; }
 
-    /// <summary>What was seen after.</summary>
+    /// <summary>What was seen after, why it failed, or what a person said of it.</summary>
     public string? After { get; set; }
+
+    /// <summary>Who did, or decided, the last of it; null for nobody.</summary>
+    public string? By { get; set; }
 
     public DateTimeOffset? At { get; set; }
 }

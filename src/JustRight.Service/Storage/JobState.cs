@@ -18,6 +18,12 @@ public enum JobState
     /// <summary>The service ended while it ran, and it does not go on.</summary>
     Interrupted,
 
+    /// <summary>A run that waits for a person to do something, or for a host's time of restarts.</summary>
+    Waiting,
+
+    /// <summary>A run that a person stopped; it can be gone on with.</summary>
+    Stopped,
+
     /// <summary>Waits for the approval of another person.</summary>
     Proposed,
 

@@ -89,9 +89,10 @@ public sealed class PasswordRow
     public string? HandedOverBy { get; set; }
 }
 
-/// <summary>The renewal of a password. Its run-book is its journal.</summary>
+/// <summary>What the renewal of a password keeps besides its steps, which are those of the job of the same id.</summary>
 public sealed class RenewalRow
 {
+    /// <summary>The id of the job.</summary>
     public required string Id { get; set; }
 
     public required string Estate { get; set; }
@@ -105,7 +106,8 @@ public sealed class RenewalRow
 
     public DateTimeOffset? EndedAt { get; set; }
 
-    public required string BookJson { get; set; }
+    /// <summary>The steps as releases before 0.2 kept them; null from then on, and once they are steps of a job.</summary>
+    public string? BookJson { get; set; }
 
     /// <summary>The new password, encrypted, until the renewal is over.</summary>
     public string? NewProtected { get; set; }

@@ -40,8 +40,9 @@ internal static class TraceEndpoints
                     j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == JobKind.Undo)
                         && j.Kind != JobKind.Renew)
                 .OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
-            return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
-        }).WithName("ListTraces").WithSummary("Traces of an estate, what was fixed and undone, newest first").RequireAuthorization(Roles.Reader);
+            return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobViews.Of)]);
+        }).WithName("ListTraces").WithSummary("Traces of an estate, what was fixed and undone, newest first")
+            .RequireAuthorization(Roles.Reader);
 
         api.MapPost("/jobs/{id}/fix", FixAsync)
             .WithName("Fix").WithSummary("Carries out a fix of a trace that a person has confirmed")
@@ -65,7 +66,7 @@ internal static class TraceEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> FixAsync(
-        string id, FixOrder order, ClaimsPrincipal user, Library library, JobQueue queue, ProposalService proposals, LogStore log,
+        string id, FixOrder order, ClaimsPrincipal user, Library library, JobQueue queue, ProposalService proposals,
         CancellationToken cancel)
     {
         if (await queue.FindAsync(id, cancel) is not { ResultJson: { } json, OrderJson: { } question } job)
@@ -78,15 +79,15 @@ internal static class TraceEndpoints
         if (await DirectoryFileEndpoints.RefusalAsync(
             library, job.Subject, changes.Select(ChangeJson.Read), cancel) is { } refusal)
             return refusal;
-        await log.AddAsync(
-            user.Identity!.Name!, "confirm remedy", job.Subject,
-            $"{order.Remedy} of trace {id}: {changes.Count} {(changes.Count == 1 ? "step" : "steps")}", cancel);
         return Accepted(await proposals.AddAsync(
             job.Subject,
             new JobOrder(JobKind.Fix, job.Subject, user.Identity!.Name!)
             {
                 OrderJson = question,
                 Changes = [.. changes.Select(ChangeJson.Read)],
+                Log = _ => new LogWords(
+                    "confirm remedy",
+                    $"{order.Remedy} of trace {id}: {changes.Count} {(changes.Count == 1 ? "step" : "steps")}"),
             },
             cancel));
     }
@@ -112,5 +113,5 @@ internal static class TraceEndpoints
             kept.Changes.Count == 0 ? "none: no ACE fixes this trace" : string.Join(", ", kept.Changes.Keys), remedy,
             [.. kept.Changes.Keys]);
 
-    private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+    private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobViews.Of(job));
 }

@@ -1,11 +1,14 @@
 using System.Security.Claims;
 using JustRight.Contracts;
+using JustRight.Core.Passwords;
+using JustRight.Core.Runs;
 using JustRight.Core.Worklists.Undo;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Jobs;
-using JustRight.Service.Log;
+using JustRight.Service.Passwords;
 using JustRight.Service.Proposals;
+using JustRight.Service.Runs;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -17,17 +20,20 @@ internal static class UndoEndpoints
     public static void MapUndo(this IEndpointRouteBuilder api)
     {
         api.MapGet(
-            "/jobs/{id}/undo", async Task<Results<Ok<UndoView>, ProblemHttpResult>> (
+            "/runs/{id}/undo", async Task<Results<Ok<UndoView>, ProblemHttpResult>> (
             string id, UndoService undo, JobQueue queue, CancellationToken cancel) =>
         {
             var (job, refused) = await FindAsync(id, queue, cancel);
-            return refused is not null ? refused : TypedResults.Ok(View(id, await undo.PlanAsync(job!, cancel)));
-        }).WithName("ShowUndo").WithSummary("What undoing a job would do: the steps, why it is blocked, what stays")
+            return refused is not null ? refused
+                : job!.Kind == JobKind.Renew ? TypedResults.Ok(WayBack(job))
+                : TypedResults.Ok(View(id, await undo.PlanAsync(job, cancel)));
+        }).WithName("ShowUndo").WithSummary("What undoing a run would do: the steps, why it is blocked, what stays")
             .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapPost("/jobs/{id}/undo", UndoAsync)
-            .WithName("Undo").WithSummary("Undoes what a job changed, the last change first").RequireAuthorization(Roles.Granter)
-                .ProducesProblem(404).ProducesProblem(409);
+        api.MapPost("/runs/{id}/undo", UndoAsync)
+            .WithName("Undo")
+            .WithSummary("Undoes what a run changed, the last change first; of a renewal, restores the old password")
+            .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static UndoView View(string id, UndoPlan plan) =>
@@ -36,37 +42,88 @@ internal static class UndoEndpoints
     private static async Task<(JobRow? Job, ProblemHttpResult? Refused)> FindAsync(
         string id, JobQueue queue, CancellationToken cancel)
     {
-        if (await queue.FindAsync(id, cancel) is not { } job) return (null, Problems.NotFound("job", id, []));
+        if (await queue.FindAsync(id, cancel) is not { } job) return (null, Problems.NotFound("run", id, []));
+        if (job.Kind == JobKind.Renew) return WhyNotBack(job) is { } no ? (null, no) : (job, null);
+        if (await queue.IsUndoneAsync(id, cancel)) return (null, UndoneAlready());
         var made = UndoService.MadeBy(job);
         if (!JobKinds.Undoable.Contains(job.Kind) || made.Count == 0) return (
             null, Problems.Of(409, "nothing-to-undo", $"This {job.Kind.Word()} changed nothing."));
         if (job.State is JobState.Queued or JobState.Running) return (
-            null, Problems.Of(409, "still-running", "This job is still running.", "Wait for its end."));
-        if (Undoing.FirstFinal(made) is { } final) return (
-            null, Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}."));
-        return await queue.IsUndoneAsync(id, cancel)
-            ? (null, Problems.Of(409, "undone-already", "This job was undone already, or a proposal to do so is open."))
+            null, Problems.Of(409, "still-running", "This run is still going on.", "Wait for its end, or stop it."));
+        return Undoing.FirstFinal(made) is { } final
+            ? (null, Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}."))
             : (job, null);
     }
 
+    private static UndoView WayBack(JobRow job)
+    {
+        var book = RenewalRows.BookOf(job);
+        return new(job.Id, [.. book.Undo().Steps.Skip(book.Steps.Count).Select(s => s.Words)], [], []);
+    }
+
+    private static ProblemHttpResult? WhyNotBack(JobRow job)
+    {
+        if (job.State is JobState.Queued or JobState.Running)
+            return Problems.Of(409, "busy", "Steps of this renewal are being made now.", "Wait for them to end, or stop it.");
+        if (job.State == JobState.Done)
+            return Problems.Of(409, "over", "This renewal is over and keeps neither password. Renew again.");
+        var order = RenewalRows.OrderOf(job);
+        if (order.GoesBack) return Problems.Of(409, "goes-back", "This renewal is being undone already.");
+        return order.KnowsOld || RenewalRows.BookOf(job).InDirectory == WhichPassword.Old ? null : Problems.Of(
+            409, "no-way-back", "The old password is not known here: the renewal cannot be undone.",
+            "Retry the failed step, or skip it with a reason.");
+    }
+
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
-        string id, ClaimsPrincipal user, UndoService undo, JobQueue queue, ProposalService proposals,
-            LogStore log, CancellationToken cancel)
+        string id, ClaimsPrincipal user, UndoService undo, JobQueue queue, RunStore runs, ProposalService proposals,
+        CancellationToken cancel)
     {
         var (job, refused) = await FindAsync(id, queue, cancel);
         if (refused is not null) return refused;
-        var plan = await undo.PlanAsync(job!, cancel);
+        var who = user.Identity!.Name!;
+        if (job!.Kind == JobKind.Renew) return await BackAsync(job, who, queue, runs, cancel);
+        var plan = await undo.PlanAsync(job, cancel);
         if (plan.Blocked.Count > 0) return Problems.Of(
             409, "undo-blocked", "This cannot be undone as things are.", $"{string.Join(". ", plan.Blocked)}.");
         if (plan.Changes.Count == 0) return Problems.Of(
             409, "nothing-to-undo", "There is nothing left that undoing would change.", string.Join(" ", plan.Left));
-        var who = user.Identity!.Name!;
-        await log.AddAsync(
-            who, "confirm undo", job!.Subject,
-            $"{plan.Changes.Count} {(plan.Changes.Count == 1 ? "step" : "steps")} of {job.Kind.Word()} {id}", cancel);
         var order = new JobOrder(JobKind.Undo, job.Subject, who)
-        { OrderJson = job.OrderJson, Undoes = id, Changes = plan.Changes, Words = plan.Left };
-        var made = await proposals.AddAsync(await undo.EstateOfAsync(job, cancel), order, cancel);
-        return TypedResults.Accepted($"/api/jobs/{made.Id}", JobQueue.View(made));
+        {
+            OrderJson = job.OrderJson,
+            Undoes = id,
+            Changes = plan.Changes,
+            UndoneSteps = UndoService.StepsUndone(job, plan.Changes),
+            Words = plan.Left,
+            Log = _ => new LogWords(
+                "confirm undo",
+                $"{plan.Changes.Count} {(plan.Changes.Count == 1 ? "step" : "steps")} of {job.Kind.Word()} {id}"),
+            Guard = (db, _) => !JobQueue.IsUndone(db, id),
+        };
+        return await proposals.AddIfAsync(await undo.EstateOfAsync(job, cancel), order, cancel) is { } made
+            ? TypedResults.Accepted($"/api/jobs/{made.Id}", JobViews.Of(made))
+            : UndoneAlready();
     }
+
+    /// <summary>A renewal goes back by further steps of its own.</summary>
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> BackAsync(
+        JobRow seen, string who, JobQueue queue, RunStore runs, CancellationToken cancel)
+    {
+        var done = seen.Steps.Count(s => s.State == RunStepState.Made);
+        ProblemHttpResult? refused = null;
+        await runs.GoOnAsync(
+            seen,
+            (_, job) =>
+            {
+                refused = WhyNotBack(job);
+                if (refused is null) RenewalStore.GoBack(job);
+                return refused is null;
+            },
+            who, "undo renewal", $"after {done} {(done == 1 ? "step" : "steps")}", cancel);
+        return refused is not null
+            ? refused
+            : TypedResults.Accepted($"/api/jobs/{seen.Id}", JobViews.Of((await queue.FindAsync(seen.Id, cancel))!));
+    }
+
+    private static ProblemHttpResult UndoneAlready() => Problems.Of(
+        409, "undone-already", "This run was undone already, or a proposal to do so is open.");
 }

@@ -3,6 +3,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Replicas;
+using JustRight.Core.Runs;
 using JustRight.Core.Worklists.Undo;
 using JustRight.Formats.Changes;
 using JustRight.Service.Documents;
@@ -23,7 +24,19 @@ internal sealed class UndoService(
 {
     /// <summary>The changes that a job made, in the order in which they were made.</summary>
     public static IReadOnlyList<Change> MadeBy(JobRow job) =>
-        [.. job.Steps.Where(s => s.State == JournalState.Made).OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson))];
+        [.. StepsMade(job).Select(s => s.Change)];
+
+    /// <summary>
+    /// For each of the changes that undo a job, the number of its step that it undoes; null where it is of none.
+    /// </summary>
+    public static IReadOnlyList<int?> StepsUndone(JobRow job, IReadOnlyList<Change> undo)
+    {
+        var steps = StepsMade(job).Where(s => s.Change.Inverse is not null).ToLookup(s => s.Change.Inverse!.Key, s => s.Number);
+        return [.. undo.Select(c => steps[c.Key].Select(n => (int?)n).LastOrDefault())];
+    }
+
+    private static IEnumerable<(int Number, Change Change)> StepsMade(JobRow job) => job.Steps
+        .Where(s => s.State == RunStepState.Made).OrderBy(s => s.Number).Select(s => (s.Number, ChangeJson.Read(s.ChangeJson!)));
 
     /// <summary>The name of the estate that a job changed.</summary>
     public async Task<string> EstateOfAsync(JobRow job, CancellationToken cancel) =>

@@ -11,6 +11,7 @@ using JustRight.Core.Worklists;
 using JustRight.Service.Fits;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
+using SecretStore = JustRight.Service.Secrets.SecretStore;
 
 namespace JustRight.Service.Views;
 
@@ -40,7 +41,8 @@ internal static class FitViews
             [.. fit.Findings.Select(f =>
                 new FindingView(
                     f.Id, f.Place, f.Text, f.IsExcess,
-                    Of(f.Accepted)))], UnreadParts(fit.UnreadParts), [.. fit.Plan.Decisions.Select(PlanViews.Of)], fit.Plan.Notes);
+                    Of(f.Accepted)))], UnreadParts(fit.UnreadParts), [.. fit.Plan.Decisions.Select(PlanViews.Of)],
+                        fit.Plan.Notes);
     }
 
     public static JudgementView Of(Judgement judgement, string account, string? column = null) => new(
@@ -60,10 +62,15 @@ internal static class FitViews
             LastDay = exception.LastDay,
         };
 
-    public static WorklistView Worklist(JudgedInstall judged) => new(
-        judged.Fit.Plan.Install, judged.Fit.Simulated, judged.Fit.SurveyedAt, [.. judged.Worklist.Give.Select(Of)],
+    /// <param name="unknown">The accounts whose password services are to be given and that is not known here.</param>
+    public static WorklistView Worklist(JudgedInstall judged, IReadOnlySet<string> unknown) => new(
+        judged.Fit.Plan.Install, judged.Fit.Simulated, judged.Fit.SurveyedAt,
+        [.. judged.Worklist.Give.Select(s => Of(s) with { Asks = Asked(AskedPasswords.Of(s.Change), unknown) })],
         [.. judged.Worklist.Remove.Select(Of)],
         judged.Worklist.LeftToSetup, [.. judged.Worklist.NotOffered.Select(n => new NotOfferedView(n.For, n.Reason))]);
+
+    private static AskedPasswordView? Asked(string? account, IReadOnlySet<string> unknown) =>
+        account is not null && unknown.Contains(account) ? new AskedPasswordView(account, SecretStore.NameFor(account)) : null;
 
     public static Contracts.SurveyView Of(Survey survey) => new(
         survey.TakenAt, survey.Directory.ReadAt, survey.Simulated, survey.Directory.ReadFrom,

@@ -1,9 +1,12 @@
 using CsCheck;
 using JustRight.Core.Passwords;
+using JustRight.Core.Runs;
 
 namespace JustRight.Core.Tests.Passwords;
 
-/// <summary>Run-books carried out in a world that fails: what the book says of where which password is, against what the world knows.</summary>
+/// <summary>
+/// Run-books carried out in a world that fails: what the book says of where which password is, against what the world knows.
+/// </summary>
 public sealed class RunBookModelTests
 {
     private static readonly DateTimeOffset Now = FitScene.Now;
@@ -11,7 +14,8 @@ public sealed class RunBookModelTests
     /// <summary>The password in the directory, under the empty name, and in each place.</summary>
     private sealed class World(int places)
     {
-        public Dictionary<string, WhichPassword> Has { get; } = Enumerable.Range(0, places).Select(i => $"p{i}").Append("").ToDictionary(
+        public Dictionary<string, WhichPassword> Has { get; } = Enumerable.Range(0, places).Select(i => $"p{i}").Append("")
+            .ToDictionary(
             p => p, _ => WhichPassword.Old);
 
         public void Put(RunBookStep step)
@@ -31,32 +35,34 @@ public sealed class RunBookModelTests
         for (var turn = 0; turn < 200; turn++)
         {
             Check(book, world);
-            var step = book.Current(_ => true);
-            switch (book.Next(_ => true))
+            var (wait, next) = book.Run.Next(_ => true);
+            var step = next is null ? null : book.Steps[next.Number - 1];
+            switch (wait)
             {
-                case RunBookNext.Over:
+                case RunWait.Over:
                     if (clean) world.Has.Values.ShouldAllBe(w => w == (book.GoesBack ? WhichPassword.Old : WhichPassword.New));
                     if (clean) book.Divided().ShouldBeEmpty();
                     return;
-                case RunBookNext.Decision:
+                case RunWait.Decision:
                     switch (Roll(4))
                     {
                         case 0 when !book.GoesBack && book.Steps.Any(s => s.Act == RunBookAct.SetInDirectory):
                             book = book.Undo();
                             break;
                         case 1 when step!.Act != RunBookAct.SetInDirectory:
-                            (book, clean) = (book.Skip(step.Number, "it can wait", "kim", Now), clean && !step.Puts);
+                            (book, clean) = (book.With(book.Run.Skip(step.Number, "it can wait", "kim", Now)), clean
+                                && !step.Puts);
                             break;
                         default:
-                            book = book.Retry(step!.Number, "kim", Now);
+                            book = book.With(book.Run.Retry(step!.Number, "kim", Now));
                             break;
                     }
 
                     break;
-                case RunBookNext.Person:
+                case RunWait.Person:
                     if (Roll(5) == 0)
                     {
-                        (book, clean) = (book.Skip(step!.Number, "not today", "kim", Now), false);
+                        (book, clean) = (book.With(book.Run.Skip(step!.Number, "not today", "kim", Now)), false);
                         break;
                     }
 
@@ -67,28 +73,28 @@ public sealed class RunBookModelTests
                     }
 
                     world.Put(step!);
-                    book = book.With(step!.Number, RunBookState.Done, "", "kim", Now);
+                    book = book.With(book.Run.With(step!.Number, RunStepState.Made));
                     break;
-                default:
+                case RunWait.Window:
+                    throw new InvalidOperationException("Every host may be restarted.");
+                case RunWait.Go:
                     // A crash leaves a step begun, with or without its effect; a failure may come before it is touched, or after.
-                    if (step!.State == RunBookState.Waiting)
+                    if (step!.State == RunStepState.Waiting)
                     {
                         if (Roll(6) == 0)
                         {
-                            book = book.With(step.Number, RunBookState.Refused, "unreachable", "us", Now);
+                            book = book.With(book.Run.With(step.Number, RunStepState.Refused));
                             break;
                         }
 
-                        book = book.Begin(step.Number, null, "", "us", Now);
+                        book = book.With(book.Run.With(step.Number, RunStepState.Intended));
                         Check(book, world);
                     }
 
                     var luck = Roll(6);
                     if (luck != 1) world.Put(step);
                     if (luck is 2 or 3) break; // killed here: the next turn finds it begun
-                    book = luck is 1 or 4
-                        ? book.With(step.Number, RunBookState.Failed, "broke off", "us", Now)
-                        : book.With(step.Number, RunBookState.Done, "", "us", Now);
+                    book = book.With(book.Run.With(step.Number, luck is 1 or 4 ? RunStepState.Failed : RunStepState.Made));
                     break;
             }
         }
@@ -100,8 +106,8 @@ public sealed class RunBookModelTests
     public void Going_back_touches_only_what_may_have_the_new_one_and_restarts_what_was_restarted()
     {
         var book = Book(2, 1);
-        for (var i = 1; i <= 2; i++) book = book.With(i, RunBookState.Done, "", "us", Now);
-        book = book.With(3, RunBookState.Failed, "broke off", "us", Now);
+        book = book.With(
+            book.Run.With(1, RunStepState.Made).With(2, RunStepState.Made).With(3, RunStepState.Failed));
         book.Divided()
             .ShouldSatisfyAllConditions(d =>
                 d.Select(p => (p.Place, p.Has)).ShouldBe([("p1", WhichPassword.Unknown), ("p2", WhichPassword.Old)]));
@@ -110,26 +116,33 @@ public sealed class RunBookModelTests
             (RunBookAct.SetInDirectory, "", WhichPassword.Old), (
                 RunBookAct.Set, "p0",
                 WhichPassword.Old), (RunBookAct.Set, "p1", WhichPassword.Old), (RunBookAct.Check, "", WhichPassword.Old)]);
-        back.Steps[2].State.ShouldBe(RunBookState.Abandoned);
-        back.Steps[3].State.ShouldBe(RunBookState.Dropped);
+        back.Steps[2].State.ShouldBe(RunStepState.Abandoned);
+        back.Steps[3].State.ShouldBe(RunStepState.Dropped);
         // nothing was touched: nothing to take back
-        Book(1, 0).With(1, RunBookState.Refused, "no", "us", Now).Undo().Next(_ => true).ShouldBe(RunBookNext.Over);
-        Should.Throw<InvalidOperationException>(() => book.Retry(1, "kim", Now));
+        var untouched = Book(1, 0);
+        untouched.With(untouched.Run.With(1, RunStepState.Refused)).Undo().Run.Next(_ => true).Wait.ShouldBe(RunWait.Over);
     }
 
     [Fact]
-    public void A_restart_waits_for_its_host_and_lets_another_go_before_it()
+    public void A_service_that_was_not_given_it_is_not_restarted_and_going_back_restarts_what_was()
     {
-        var book = Book(0, 0) with
-        {
-            Steps = [
-                Step(1, RunBookAct.Restart, "", "a"), Step(2, RunBookAct.Restart, "", "b"), Step(3, RunBookAct.Check, "", "")],
-        };
-        book.Next(_ => false).ShouldBe(RunBookNext.Window);
-        book.Current(h => h == "b")!.Number.ShouldBe(2);
-        book = book.With(2, RunBookState.Done, "", "us", Now);
-        book.Next(h => h == "b").ShouldBe(RunBookNext.Window);
-        book.Current(_ => true)!.Number.ShouldBe(1);
+        var book = Book(1, 1);
+        var skipped = book.With(
+            book.Run.With(1, RunStepState.Made).With(2, RunStepState.Refused).Skip(2, "not today", "kim", Now));
+        skipped.Steps[3].ShouldSatisfyAllConditions(
+            s => s.Act.ShouldBe(RunBookAct.Restart), s => s.State.ShouldBe(RunStepState.Skipped),
+            s => s.Step.Note.ShouldBe("it hangs on step 2"));
+        skipped.Run.Next(_ => true).ShouldSatisfyAllConditions(
+            n => n.Wait.ShouldBe(RunWait.Person), n => n.Step!.Number.ShouldBe(3));
+
+        var all = book.With(new Run([.. book.Run.Steps.Select(s => s with { State = RunStepState.Made })]));
+        var back = all.Undo().Steps.Skip(5).ToList();
+        back.Select(s => (s.Number, s.Act, string.Join(',', s.Step.HangsOn))).ShouldBe([
+            (6, RunBookAct.SetInDirectory, ""), (7, RunBookAct.Set, "6"), (8, RunBookAct.Type, "6"),
+                (9, RunBookAct.Restart, "6,7"),
+            (10, RunBookAct.Check, "6")]);
+        back.Where(s => s.Step.ByPerson).Select(s => s.Number).ShouldBe([8]);
+        back.Where(s => s.Step.Window.Length > 0).Select(s => s.Number).ShouldBe([9]);
     }
 
     /// <summary>The book's word against the world: what it is sure of is so, and every place that differs is mentioned.</summary>
@@ -149,11 +162,19 @@ public sealed class RunBookModelTests
         var steps = new List<RunBookStep> { Step(1, RunBookAct.SetInDirectory, "", "") };
         for (var i = 0; i < machine + person; i++)
             steps.Add(Step(steps.Count + 1, i < machine ? RunBookAct.Set : RunBookAct.Type, $"p{i}", "h"));
-        if (machine > 0) steps.Add(Step(steps.Count + 1, RunBookAct.Restart, "", "h"));
+        if (machine > 0)
+            steps.Add(Step(
+                steps.Count + 1, RunBookAct.Restart, "", "h",
+                    [.. steps.Where(s => s.Act == RunBookAct.Set).Select(s => s.Number)]));
         steps.Add(Step(steps.Count + 1, RunBookAct.Check, "", ""));
         return new RunBook("svc-read", steps, []);
     }
 
-    private static RunBookStep Step(int number, RunBookAct act, string place, string host) =>
-        new(number, act, WhichPassword.New, place, host, $"{act} {place}", "");
+    private static RunBookStep Step(int number, RunBookAct act, string place, string host, params int[] hangsOn) => new(
+        new RunStep(number, RunStepState.Waiting, number == 1 ? [] : [1, .. hangsOn])
+        {
+            ByPerson = act == RunBookAct.Type,
+            Window = act == RunBookAct.Restart ? host : "",
+        },
+        act, WhichPassword.New, place, host, $"{act} {place}", "");
 }

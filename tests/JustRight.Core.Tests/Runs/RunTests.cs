@@ -23,21 +23,20 @@ public sealed class RunTests
             var changes = drawn.Select(d => Made(d.Kind, $"a{d.Account}", $"g{d.Group}")).OrderBy(c => c.Order)
                 .DistinctBy(c => c.Change.Key).ToList();
             var world = new World(changes, [.. fail]);
-            var run = CarryOut(Run.Of([.. changes.Select(c => (c.Change, RunStepState.Waiting))]), world, [.. kill]);
+            var run = CarryOut(Run.Of([.. changes.Select(c => c.Change)]), world, [.. kill]);
 
             foreach (var step in run.Steps)
                 step.State.ShouldBe(
                     world.CanBe(step.Number - 1) ? RunStepState.Made
                     : world.Fails(step.Number - 1) && world.IsReached(step.Number - 1) ? RunStepState.Failed
                     : RunStepState.Waiting,
-                    $"{step.Change.Words} of {string.Join("; ", changes.Select(c => c.Change.Words))}");
+                    $"{step.Number} of {string.Join("; ", changes.Select(c => c.Change.Words))}");
             run.Held().Keys.ShouldBe(run.Steps.Where(s => s.IsToDo).Select(s => s.Number), ignoreOrder: true);
-            foreach (var (_, by) in run.Held()) run.Steps[by - 1].State.ShouldBe(RunStepState.Failed);
+            foreach (var (_, by) in run.Held()) run.Step(by).State.ShouldBe(RunStepState.Failed);
 
             // whoever mends what made them fail tries again: nothing is made twice
             world.Mend();
-            var again = run.Steps.Where(s => s.State == RunStepState.Failed)
-                .Aggregate(run, (r, s) => r.With(s.Number, RunStepState.Waiting));
+            var again = run.Steps.Where(s => s.HasFailed).Aggregate(run, (r, s) => r.Retry(s.Number, "kim", default));
             CarryOut(again, world, []).Steps.ShouldAllBe(s => s.State == RunStepState.Made);
             world.MadeTwice.ShouldBeEmpty();
         }, iter: Runs);
@@ -47,14 +46,15 @@ public sealed class RunTests
     {
         var run = Run.Of(
         [
-            (new CreateGroup("F", "g", "CN=g", GroupScope.Global, ""), RunStepState.Failed),
-            (new AddMember("F", "g", "a"), RunStepState.Waiting), (new GrantLogonRight("h", "batch", @"F\a"), RunStepState.Made),
-            (new GrantLogonRight("i", "batch", @"F\a"), RunStepState.AlreadySo),
-        ]);
-        run.Words(n => $"why {n}").ShouldBe(
-            "1 made, 1 already true, 1 failed: step 1: why 1, 1 not made, for it hangs on what failed");
-        run.Next().ShouldBeNull();
-        run.With(1, RunStepState.Made).Next()!.Number.ShouldBe(2);
+            new CreateGroup("F", "g", "CN=g", GroupScope.Global, ""), new AddMember("F", "g", "a"),
+            new GrantLogonRight("h", "batch", @"F\a"), new GrantLogonRight("i", "batch", @"F\a"),
+            new GrantLogonRight("k", "batch", @"F\a"),
+        ]).With(1, RunStepState.Failed, "why 1").With(3, RunStepState.Made).With(4, RunStepState.AlreadySo)
+            .Skip(5, "not needed", "kim", default);
+        run.Words().ShouldBe(
+            "1 made, 1 already true, 1 left out, 1 failed: step 1: why 1, 1 not made, for it hangs on what failed");
+        run.Next(_ => true).Wait.ShouldBe(RunWait.Decision);
+        run.With(1, RunStepState.Made).Next(_ => true).Step!.Number.ShouldBe(2);
     }
 
     /// <summary>A refresh makes count what was made; it is held only when nothing was.</summary>
@@ -66,25 +66,50 @@ public sealed class RunTests
     {
         var run = Run.Of(
         [
-            (List("SeBatchLogonRight"), one), (List("SeServiceLogonRight"), other),
-            (new RefreshPolicy("h")
+            List("SeBatchLogonRight"), List("SeServiceLogonRight"),
+            new RefreshPolicy("h")
             {
                 Expect =
                 [
                     new ExpectedHolder("SeBatchLogonRight", @"F\a", true),
                     new ExpectedHolder("SeServiceLogonRight", @"F\a", true),
                 ],
-            }, RunStepState.Waiting),
-        ]);
+            },
+        ]).With(1, one).With(2, other);
         run.Held().ContainsKey(3).ShouldBe(held);
+        run.HangingOn(1).ShouldBeEmpty("the other one is still made");
 
         static ChangePolicyList List(string constant) => new("F", "{1}", "p", constant, ["*S-1-5-32-544"], [], @"F\a", ["h"]);
+    }
+
+    [Fact]
+    public void A_restart_that_waits_for_its_host_lets_others_go_before_it_and_a_strict_run_only_restarts()
+    {
+        var run = new Run([Step(1, "a"), Step(2, "b"), Step(3)]);
+        run.Next(_ => false).ShouldBe(new RunNext(RunWait.Go, run.Step(3)));
+        var strict = run with { IsStrict = true };
+        strict.Next(_ => false).ShouldBe(new RunNext(RunWait.Window, run.Step(1)));
+        strict.Next(h => h == "b").ShouldBe(new RunNext(RunWait.Go, run.Step(2)));
+        strict.With(2, RunStepState.Made).Next(h => h == "b").Wait.ShouldBe(RunWait.Window);
+        strict.Open(1, "kim", default).Next(_ => false).Step!.Number.ShouldBe(1);
+
+        static RunStep Step(int number, string window = "") => new(number, RunStepState.Waiting, []) { Window = window };
+    }
+
+    [Fact]
+    public void What_is_over_is_not_decided_about_and_what_did_not_fail_is_not_tried_again()
+    {
+        var run = Run.Of([new AddMember("F", "g", "a"), new AddMember("F", "h", "a")]).With(1, RunStepState.Made);
+        Should.Throw<InvalidOperationException>(() => run.Skip(1, "why", "kim", default));
+        Should.Throw<InvalidOperationException>(() => run.Hand(1, "why", "kim", default));
+        Should.Throw<InvalidOperationException>(() => run.Retry(2, "kim", default));
+        run.Drop().Steps.Select(s => s.State).ShouldBe([RunStepState.Made, RunStepState.Dropped]);
     }
 
     /// <summary>Carries out as the service does; killed after making a step, it finds that step intended, and made.</summary>
     private static Run CarryOut(Run run, World world, HashSet<int> kills)
     {
-        while (run.Next() is { } next)
+        while (run.Next(_ => true) is { Wait: RunWait.Go, Step: { } next })
         {
             var at = next.Number - 1;
             if (next.State == RunStepState.Intended && world.IsThere(at))

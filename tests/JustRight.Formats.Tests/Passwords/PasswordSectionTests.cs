@@ -1,7 +1,6 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Passwords;
 using JustRight.Core.Sheets;
-using JustRight.Formats.Passwords;
 
 namespace JustRight.Formats.Tests.Passwords;
 
@@ -80,28 +79,5 @@ public sealed class PasswordSectionTests
         DemoFiles.Estate(DemoFiles.With(
             "estates/fennmoor.yaml", "fm-book02: {}",
             "fm-book02: { restarts: 22:00-24:30 }")).Faults.ShouldHaveSingleItem().Field.ShouldEndWith("restarts");
-    }
-
-    [Fact]
-    public void A_run_book_survives_being_kept_at_each_of_its_states()
-    {
-        var book = new RunBook(
-            "svc-read",
-            [
-                new(1, RunBookAct.SetInDirectory, WhichPassword.New, "", "", "set", "first")
-                {
-                    Change = new SetPassword("D", "svc-read", DateTimeOffset.UnixEpoch),
-                },
-                new(2, RunBookAct.Type, WhichPassword.New, "p", "h", "type", "next")],
-            ["mind the gap"]);
-        foreach (var state in Enum.GetValues<RunBookState>())
-        {
-            var kept = RunBookJson.Read(
-                RunBookJson.Write((book with { GoesBack = true }).With(1, state, "seen", "kim", DateTimeOffset.UnixEpoch)));
-            kept.GoesBack.ShouldBeTrue();
-            kept.Steps[0]
-                .ShouldBe(book.Steps[0] with { State = state, Note = "seen", By = "kim", At = DateTimeOffset.UnixEpoch });
-            kept.Remarks.ShouldBe(book.Remarks);
-        }
     }
 }

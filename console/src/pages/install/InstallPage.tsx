@@ -1,8 +1,9 @@
 import { Button, Tabs } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
+import { useEffect } from 'react';
 import { api, ApiError, need } from '../../api/client';
-import { fit as fitQuery, install as installQuery, signIn as signInQuery } from '../../api/queries';
+import { fit as fitQuery, install as installQuery, runs as runsQuery, signIn as signInQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
@@ -13,6 +14,7 @@ import { HandoverTab } from './HandoverTab';
 import { HistoryTab } from './HistoryTab';
 import { Matrix } from './Matrix';
 import { Reports } from './Reports';
+import { RunList } from '../runs/RunList';
 import { ReviewTab } from './review/ReviewTab';
 import { SignInTab } from './signin/SignInTab';
 import { Stage } from './Stage';
@@ -30,6 +32,12 @@ export function InstallPage() {
   const fit = useQuery(fitQuery(name));
   const signIn = useQuery(signInQuery(name));
   const { followed, follow, clear } = useJob();
+  const runs = useQuery(runsQuery({ install: name }));
+  const under = runs.data?.find((r) => r.state === 'running' || r.state === 'queued');
+  // whoever comes to the page, or back to it, follows what goes on
+  useEffect(() => {
+    if (under && !followed) follow(under);
+  }, [under, followed, follow]);
   const verify = useMutation({
     mutationFn: () => need(api.POST('/api/installs/{name}/verify', { params: { path: { name } } })),
     onSuccess: follow,
@@ -99,6 +107,7 @@ export function InstallPage() {
             {signIn.data && <Tabs.Tab value="sign-in">Sign-in</Tabs.Tab>}
             <Tabs.Tab value="handover">Handover</Tabs.Tab>
             <Tabs.Tab value="review">Review</Tabs.Tab>
+            <Tabs.Tab value="runs">Runs</Tabs.Tab>
             <Tabs.Tab value="history">History</Tabs.Tab>
           </Tabs.List>
           <Tabs.Panel value="matrix">
@@ -113,6 +122,9 @@ export function InstallPage() {
           </Tabs.Panel>
           <Tabs.Panel value="review">
             <ReviewTab fit={fit.data} />
+          </Tabs.Panel>
+          <Tabs.Panel value="runs">
+            <RunList runs={runs.data ?? []} empty="Nothing was carried out for this install." />
           </Tabs.Panel>
           <Tabs.Panel value="history">
             <HistoryTab name={name} />

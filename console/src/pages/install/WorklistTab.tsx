@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
 import { me, worklist as worklistQuery } from '../../api/queries';
@@ -52,11 +53,16 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
     return (
       <section aria-label="Being carried out">
         <StepTable steps={Object.values(followed.steps).map((s) => ({ ...s, note: s.after ?? s.before ?? '' }))} />
-        {!followed.running && (
-          <Button mt="md" variant="default" onClick={clear}>
-            Show what is left
-          </Button>
-        )}
+        <div className="head">
+          <Link to="/runs/$id" params={{ id: followed.id }}>
+            This run, and what can be done about it
+          </Link>
+          {!followed.running && (
+            <Button variant="default" onClick={clear}>
+              Show what is left
+            </Button>
+          )}
+        </div>
       </section>
     );
   }

@@ -1,4 +1,4 @@
-const tabs = ['worklist', 'handover', 'sign-in', 'review', 'history'] as const;
+const tabs = ['worklist', 'handover', 'sign-in', 'review', 'runs', 'history'] as const;
 
 /** The tabs of an install beside its matrix. */
 export type InstallTab = (typeof tabs)[number];

@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
+import { useEffect } from 'react';
 import { api, need } from '../../api/client';
 import { me, password as passwordQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
@@ -20,7 +21,7 @@ export function PasswordPage() {
   const { estate, account } = route.useParams();
   const view = useQuery(passwordQuery(estate, account));
   const who = useQuery(me);
-  const { followed, followId } = useJob();
+  const { followed, follow, followId } = useJob();
   const begin = useMutation({
     mutationFn: () =>
       need(
@@ -28,8 +29,13 @@ export function PasswordPage() {
           params: { path: { name: estate, account } },
         }),
       ),
-    onSuccess: (renewal) => renewal.job && followId(renewal.job, 'renew'),
+    onSuccess: (renewal) => followId(renewal.id, 'renew'),
   });
+  const under = view.data?.renewals.find((r) => r.state === 'running' || r.state === 'queued')?.id;
+  // whoever comes to the page, or back to it, follows what goes on
+  useEffect(() => {
+    if (under && followed?.running !== true) followId(under, 'renew');
+  }, [under, followed?.running, followId]);
   if (view.isPending) return <Loading />;
   if (view.error) return <Failure error={view.error} />;
   const { password, places, managedObstacles, order, remarks, whyNot, renewals } = view.data;
@@ -67,7 +73,7 @@ export function PasswordPage() {
           renewal={last}
           running={followed?.kind === 'renew' && followed.running ? (followed.last?.text ?? 'begins') : null}
           mayGrant={mayGrant}
-          follow={(job) => followId(job, 'renew')}
+          follow={follow}
         />
       )}
       {begin.error && <Failure error={begin.error} />}

@@ -2,8 +2,9 @@ import { Button, Group, Table, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
-import type { RenewalView, StepWord } from '../../api/schema.gen';
+import type { JobView, RenewalView, StepWord } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
+import { stepStates } from '../../parts/stepStates';
 import { Time } from '../../parts/Time';
 
 interface Props {
@@ -11,33 +12,23 @@ interface Props {
   /** What is being done now, or null. */
   running: string | null;
   mayGrant: boolean;
-  follow: (job: string) => void;
+  follow: (run: JobView) => void;
 }
-
-const states: Record<string, string> = {
-  done: '✓ done',
-  failed: '✗ failed',
-  refused: '✗ failed',
-  begun: '… begun',
-  skipped: '– left out',
-  abandoned: '– left out',
-  dropped: '– dropped',
-};
 
 /** A renewal: its steps as they stand, which password is where, and what somebody has to say now. */
 export function Renewal({ renewal, running, mayGrant, follow }: Props) {
   const [note, setNote] = useState('');
   const path = { id: renewal.id };
   const answered = {
-    onSuccess: (next: RenewalView) => {
+    onSuccess: (run: JobView) => {
       setNote('');
-      if (next.job) follow(next.job);
+      follow(run);
     },
   };
   const say = useMutation({
     mutationFn: (word: StepWord['word']) =>
       need(
-        api.POST('/api/renewals/{id}/steps/{number}', {
+        api.POST('/api/runs/{id}/steps/{number}', {
           params: { path: { ...path, number: renewal.current ?? 0 } },
           body: { word, note: note || null },
         }),
@@ -45,7 +36,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
     ...answered,
   });
   const back = useMutation({
-    mutationFn: () => need(api.POST('/api/renewals/{id}/undo', { params: { path } })),
+    mutationFn: () => need(api.POST('/api/runs/{id}/undo', { params: { path } })),
     ...answered,
   });
   const busy = running !== null || say.isPending || back.isPending;
@@ -68,7 +59,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
           {renewal.steps.map((s) => (
             <Table.Tr key={s.number} aria-current={s.number === renewal.current ? 'step' : undefined}>
               <Table.Td className="state">
-                {states[s.state] ?? (s.number === renewal.current ? '→ next' : '· waits')}
+                {s.state === 'waiting' && s.number === renewal.current ? '→ next' : stepStates[s.state]}
               </Table.Td>
               <Table.Td className="number">{s.number}</Table.Td>
               <Table.Td>{s.number === renewal.current ? <strong>{s.words}</strong> : s.words}</Table.Td>

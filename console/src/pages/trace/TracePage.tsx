@@ -1,13 +1,12 @@
-import { Button, Group, Modal } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useEffect, useState } from 'react';
 import { api, need } from '../../api/client';
 import { estates as estatesQuery, me, trace as traceQuery, traces as tracesQuery } from '../../api/queries';
-import type { JobView } from '../../api/schema.gen';
 import { useJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
+import { UndoDialog } from '../../parts/UndoDialog';
 import { EarlierJobs } from './EarlierJobs';
 import { orderOf, type TraceFields } from './order';
 import { TraceAnswer } from './TraceAnswer';
@@ -25,7 +24,7 @@ export function TracePage() {
   const estate = estates.data?.find((e) => e.name === name);
   const answer = useQuery({ ...traceQuery(job ?? ''), enabled: !!job });
   const earlier = useQuery({ ...tracesQuery(name ?? ''), enabled: !!name });
-  const [undoing, setUndoing] = useState<JobView | null>(null);
+  const [undoing, setUndoing] = useState<string | null>(null);
   const { followed, follow } = useJob();
   const may = who.data?.role === 'granter' || who.data?.role === 'owner';
 
@@ -44,11 +43,6 @@ export function TracePage() {
       need(api.POST('/api/jobs/{id}/fix', { params: { path: { id } }, body: { remedy } })),
     onSuccess: follow,
   });
-  const undo = useMutation({
-    mutationFn: (id: string) => need(api.POST('/api/jobs/{id}/undo', { params: { path: { id } } })),
-    onSuccess: follow,
-    onSettled: () => setUndoing(null),
-  });
 
   const done = followed && !followed.running && followed.last?.state === 'done' ? followed.id : null;
   const ended = earlier.data?.find((j) => j.id === done && j.hasTrace)?.id ?? null;
@@ -56,7 +50,7 @@ export function TracePage() {
     if (ended) void navigate({ to: '/trace', search: (old) => ({ ...old, job: ended }) });
   }, [ended, navigate]);
 
-  const error = start.error ?? fix.error ?? undo.error ?? answer.error ?? estates.error;
+  const error = start.error ?? fix.error ?? answer.error ?? estates.error;
   return (
     <>
       <div className="head">
@@ -84,31 +78,10 @@ export function TracePage() {
         <TraceAnswer trace={answer.data} may={may} onFix={(remedy) => fix.mutate({ id: answer.data.id, remedy })} />
       )}
       <h2>Earlier</h2>
-      {earlier.data && name && <EarlierJobs estate={name} jobs={earlier.data} may={may} onUndo={setUndoing} />}
-      <Modal
-        opened={undoing !== null}
-        onClose={() => setUndoing(null)}
-        size="xl"
-        title="Undo, the last change first"
-        closeButtonProps={{ 'aria-label': 'Close' }}
-      >
-        <ol>
-          {undoing?.steps
-            .filter((s) => s.state === 'made')
-            .reverse()
-            .map((s) => (
-              <li key={s.number}>{s.words}</li>
-            ))}
-        </ol>
-        <Group justify="flex-end">
-          <Button variant="default" onClick={() => setUndoing(null)} data-autofocus>
-            Cancel
-          </Button>
-          <Button loading={undo.isPending} onClick={() => undoing && undo.mutate(undoing.id)}>
-            Undo {undoing?.steps.length === 1 ? 'this change' : 'these changes'}
-          </Button>
-        </Group>
-      </Modal>
+      {earlier.data && name && (
+        <EarlierJobs estate={name} jobs={earlier.data} may={may} onUndo={(job) => setUndoing(job.id)} />
+      )}
+      <UndoDialog run={undoing} onClose={() => setUndoing(null)} onUndone={follow} />
     </>
   );
 }

@@ -10,7 +10,10 @@ internal static class StoredUpgrades
     /// What is done to what is stored, in order; how many of them were done is the database's own <c>user_version</c>.
     /// </summary>
     private static readonly Func<AppDb, CancellationToken, Task>[] All =
-        [TradeWords.ApplyAsync, SettledEstates.ApplyAsync, TaskIds.ApplyAsync, PackedSurveys.ApplyAsync];
+        [
+            TradeWords.ApplyAsync, SettledEstates.ApplyAsync, TaskIds.ApplyAsync, PackedSurveys.ApplyAsync,
+                RunsOfOneKind.ApplyAsync,
+        ];
 
     /// <summary>Brings a database up to date, wholly or not at all; does nothing to one that is.</summary>
     public static async Task ApplyAsync(AppDb db, CancellationToken cancel)

@@ -2,7 +2,7 @@ using JustRight.Core.Estates;
 using JustRight.Service.Settings;
 using Microsoft.Extensions.Options;
 
-namespace JustRight.Service.Grants;
+namespace JustRight.Service.Runs;
 
 /// <summary>
 /// Lets one rehearse a crash: at the named stage of the named step, carrying out halts and waits to be killed. For the simulation

@@ -1,0 +1,110 @@
+import { Button } from '@mantine/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { getRouteApi, Link } from '@tanstack/react-router';
+import { useEffect, useState } from 'react';
+import { api, need } from '../../api/client';
+import { me, run as runQuery } from '../../api/queries';
+import { useJob } from '../../api/useJob';
+import { Failure } from '../../parts/Failure';
+import { JobProgress } from '../../parts/JobProgress';
+import { Loading } from '../../parts/Loading';
+import { StepTable } from '../../parts/StepTable';
+import { Time } from '../../parts/Time';
+import { UndoDialog } from '../../parts/UndoDialog';
+import { StepDecision } from './StepDecision';
+
+const route = getRouteApi('/frame/runs/$id');
+
+/** One run: how far has it come, what does it wait for, and what can be done about it? */
+export function RunPage() {
+  const { id } = route.useParams();
+  const query = useQuery(runQuery(id));
+  const who = useQuery(me);
+  const { followed, follow } = useJob();
+  const [undoing, setUndoing] = useState(false);
+  const params = { path: { id } };
+  const goOn = useMutation({
+    mutationFn: () => need(api.POST('/api/runs/{id}/continue', { params })),
+    onSuccess: follow,
+  });
+  const stop = useMutation({
+    mutationFn: () => need(api.POST('/api/runs/{id}/stop', { params })),
+    onSuccess: () => void query.refetch(),
+  });
+  const read = query.data;
+  const under = read && (read.state === 'running' || read.state === 'queued');
+  // whoever comes to the page, or back to it, follows what goes on
+  useEffect(() => {
+    if (under && followed?.running !== true) follow(read);
+  }, [under, followed?.running, follow, read]);
+  if (query.isPending) return <Loading />;
+  if (query.error) return <Failure error={query.error} />;
+  const run = query.data;
+  const running = followed?.running === true || under === true;
+  const may = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const steps = run.steps.map((s) => (running ? { ...s, ...followed?.steps[s.number] } : s));
+  const next = running ? undefined : run.steps.find((s) => s.number === run.next);
+  return (
+    <>
+      <div className="head">
+        <h1>
+          {run.kind} of {run.subject}
+        </h1>
+        <span className="tag">{running ? 'running' : run.state}</span>
+        <span className="grow" />
+        {run.canBeStopped && (
+          <Button variant="default" disabled={!may} loading={stop.isPending} onClick={() => stop.mutate()}>
+            Stop after this step
+          </Button>
+        )}
+        {!running && run.canContinue && (
+          <Button disabled={!may} loading={goOn.isPending} onClick={() => goOn.mutate()}>
+            {run.state === 'stopped' ? 'Go on' : 'Try again what failed'}
+          </Button>
+        )}
+        {!running && run.canBeUndone && (
+          <Button variant="default" disabled={!may} onClick={() => setUndoing(true)}>
+            Undo…
+          </Button>
+        )}
+      </div>
+      <p className="soft">
+        Begun by {run.startedBy}, <Time value={run.createdAt} />
+        {run.endedAt && (
+          <>
+            ; ended <Time value={run.endedAt} />
+          </>
+        )}
+        {run.undoes && (
+          <>
+            ; undoes{' '}
+            <Link to="/runs/$id" params={{ id: run.undoes }}>
+              another run
+            </Link>
+          </>
+        )}
+        .
+      </p>
+      <div role="status" aria-live="polite">
+        {running && followed?.last ? <JobProgress event={followed.last} running /> : <p>{run.message}</p>}
+      </div>
+      {stop.error && <Failure error={stop.error} />}
+      {goOn.error && <Failure error={goOn.error} />}
+      {next && may && (run.state === 'failed' || run.state === 'waiting' || run.state === 'stopped') && (
+        <StepDecision key={next.number} run={run.id} step={next} onSaid={follow} />
+      )}
+      {run.words.map((w) => (
+        <p key={w} className="soft">
+          {w}
+        </p>
+      ))}
+      <StepTable
+        steps={steps.map((s) => ({
+          ...s,
+          note: s.heldBy ? `held back by step ${s.heldBy}, which failed` : (s.after ?? s.before ?? ''),
+        }))}
+      />
+      <UndoDialog run={undoing ? id : null} onClose={() => setUndoing(false)} onUndone={follow} />
+    </>
+  );
+}
