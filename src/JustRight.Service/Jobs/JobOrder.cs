@@ -14,6 +14,9 @@ public sealed record JobOrder(JobKind Kind, string Subject, string Who)
     /// <summary>What is asked, for kinds that need more than the subject.</summary>
     public string? OrderJson { get; init; }
 
+    /// <summary>Whether it can take back what it made by further steps of its own.</summary>
+    public bool CanGoBack { get; init; }
+
     /// <summary>The job that it undoes, or null.</summary>
     public string? Undoes { get; init; }
 

@@ -1,6 +1,5 @@
 using System.Threading.Channels;
 using JustRight.Service.Log;
-using JustRight.Service.Runs;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
@@ -39,6 +38,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, LogStore log, J
             OrderJson = order.OrderJson,
             Undoes = order.Undoes,
             Words = order.Words.Count == 0 ? null : string.Join('\n', order.Words),
+            CanGoBack = order.CanGoBack,
         };
         job.Steps.AddRange(order.Rows?.Invoke(job.Id) ?? RunRows.Of(job.Id, order.Changes, order.UndoneSteps));
         if (job.State == JobState.Proposed)

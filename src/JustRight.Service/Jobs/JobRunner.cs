@@ -4,10 +4,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Service.Answers;
 using JustRight.Service.Faults;
-using JustRight.Service.Runs;
-using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
-using JustRight.Service.Traces;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Jobs;
@@ -17,8 +14,8 @@ namespace JustRight.Service.Jobs;
 /// earlier run left: what changes the estate goes on from its journal; what only reads is marked as interrupted.
 /// </summary>
 internal sealed class JobRunner(
-    JobQueue queue, JobFeed feed, SurveyJob surveys, RunJob runs, TraceJob traces, SignInTestJob signInTests, RunEstates estates,
-    PlaceLocks locks, StorageFault faults, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger)
+    JobQueue queue, JobFeed feed, IEnumerable<IJobHandler> handlers, JobEstates estates, PlaceLocks locks, StorageFault faults,
+    IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger)
     : BackgroundService
 {
     private static readonly TimeSpan Rest = TimeSpan.FromSeconds(10);
@@ -128,17 +125,7 @@ internal sealed class JobRunner(
         await db.SaveChangesAsync(cancel);
         try
         {
-            (job.State, job.Message) = job.Kind switch
-            {
-                JobKind.Grant or JobKind.Fix or JobKind.Protect or JobKind.Undo or JobKind.Renew =>
-                    await runs.RunAsync(db, job, cancel),
-                JobKind.SignIn => JobOutcome.Done(await signInTests.RunAsync(job, cancel)),
-                JobKind.Trace => JobOutcome.Done(await traces.RunAsync(job, cancel)),
-                JobKind.Survey or JobKind.Verify => JobOutcome.Done(await surveys.RunAsync(job, cancel)),
-                JobKind.Document or JobKind.Stage or JobKind.Exception or JobKind.Allowance or JobKind.HandOver
-                    or JobKind.Backup =>
-                    throw new InvalidOperationException($"{job.Kind} is done when it is asked for again, and never run."),
-            };
+            (job.State, job.Message) = await handlers.Single(h => h.Kinds.Contains(job.Kind)).RunAsync(db, job, cancel);
         }
         catch (OperationCanceledException) when (cancel.IsCancellationRequested)
         {

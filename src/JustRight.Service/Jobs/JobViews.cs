@@ -2,8 +2,6 @@ using JustRight.Contracts;
 using JustRight.Core.Runs;
 using JustRight.Core.Worklists.Undo;
 using JustRight.Formats.Changes;
-using JustRight.Service.Passwords;
-using JustRight.Service.Runs;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.Jobs;
@@ -44,8 +42,8 @@ internal static class JobViews
         job.ResultJson is not null && job.Kind != JobKind.SignIn, job.Undoes, job.ApprovedBy, job.ApprovedAt)
     {
         Words = job.Words?.Split('\n') ?? [],
-        CanContinue = RunDecisions.CanContinue(job),
-        CanBeStopped = RunDecisions.CanBeStopped(job),
+        CanContinue = JobStates.CanContinue(job),
+        CanBeStopped = JobStates.CanBeStopped(job),
         Next = JobKinds.GoOn.Contains(job.Kind) && job.State is JobState.Waiting or JobState.Failed or JobState.Stopped
             ? run.Next(_ => false).Step?.Number
             : null,
@@ -53,7 +51,7 @@ internal static class JobViews
 
     private static bool CanBeUndone(JobRow job)
     {
-        if (job.Kind == JobKind.Renew) return RenewalRows.CanGoBack(job);
+        if (job.Kind == JobKind.Renew) return job.CanGoBack;
         if (!JobKinds.Undoable.Contains(job.Kind)) return false;
         var made = job.Steps.Where(s => s.State == RunStepState.Made).Select(s => ChangeJson.Read(s.ChangeJson!)).ToList();
         return made.Exists(c => !c.OnlySettles) && Undoing.FirstFinal(made) is null;

@@ -39,7 +39,7 @@ internal static class PasswordViews
             row.Id, row.Estate, row.Account, estate.IsSimulated, job.State.Word(), next.Wait.Word(),
             RenewalWords.Of(book, next.Wait), next.Step?.Number,
             next.Wait == RunWait.Window ? RestartWindows.NextOpen(estate, next.Step!.Window, now) : null,
-            book.GoesBack, RenewalRows.CanGoBack(job), row.StartedBy, row.StartedAt, row.EndedAt,
+            book.GoesBack, job.CanGoBack, row.StartedBy, row.StartedAt, row.EndedAt,
             [.. book.Steps.Select(Of)], book.Remarks, [.. book.Divided().Select(d => RenewalWords.Of(d, places))]);
     }
 }

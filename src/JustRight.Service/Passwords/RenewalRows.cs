@@ -2,7 +2,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Passwords;
 using JustRight.Formats.Changes;
 using JustRight.Service.Fits;
-using JustRight.Service.Runs;
+using JustRight.Service.Jobs;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.Passwords;
@@ -10,9 +10,8 @@ namespace JustRight.Service.Passwords;
 /// <summary>What a renewal is of, as its job keeps it.</summary>
 /// <param name="Account">The logon name.</param>
 /// <param name="Remarks">What a person should know.</param>
-/// <param name="KnowsOld">Whether the old password is known, so that it can go back.</param>
-/// <param name="GoesBack">Whether it does.</param>
-public sealed record RenewalOrder(string Account, IReadOnlyList<string> Remarks, bool KnowsOld, bool GoesBack);
+/// <param name="GoesBack">Whether it goes back to the old password.</param>
+public sealed record RenewalOrder(string Account, IReadOnlyList<string> Remarks, bool GoesBack);
 
 /// <summary>What a step of a renewal is there for, as the step keeps it.</summary>
 /// <param name="Secret">Which password it sets, or works with.</param>
@@ -26,9 +25,6 @@ internal static class RenewalRows
 {
     /// <summary>What a renewal is of.</summary>
     public static RenewalOrder OrderOf(JobRow job) => StoredJson.Read<RenewalOrder>(job.OrderJson!);
-
-    /// <summary>Whether a renewal can be taken back.</summary>
-    public static bool CanGoBack(JobRow job) => job.State != JobState.Done && OrderOf(job) is { KnowsOld: true, GoesBack: false };
 
     /// <summary>What a step is there for.</summary>
     public static RenewalPart PartOf(StepRow step) => StoredJson.Read<RenewalPart>(step.RenewalJson!);
@@ -56,6 +52,7 @@ internal static class RenewalRows
             ChangeJson = step.Change is { } change ? ChangeJson.Write(change) : null,
             RenewalJson = StoredJson.Write(new RenewalPart(step.Act, step.Secret, step.Place, step.Host, step.Why)),
             HangsOn = RunRows.Links(step.Step.HangsOn),
+            IsNeeded = step.Act == RunBookAct.SetInDirectory,
             Words = step.Words,
             Team = step.Change is { } made ? NextStep.TeamName(made.Team) : "",
             Place = step.Change?.Place ?? step.Host,

@@ -3,7 +3,6 @@ using JustRight.Core.Passwords;
 using JustRight.Core.Runs;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
-using JustRight.Service.Runs;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -45,7 +44,8 @@ internal sealed class RenewalStore(
         string? open = null;
         var order = new JobOrder(JobKind.Renew, estate, who)
         {
-            OrderJson = StoredJson.Write(new RenewalOrder(book.Account, book.Remarks, old is not null, book.GoesBack)),
+            OrderJson = StoredJson.Write(new RenewalOrder(book.Account, book.Remarks, book.GoesBack)),
+            CanGoBack = old is not null,
             Rows = id => RenewalRows.Of(id, book.Steps),
             Log = _ => new LogWords("renew", $"a renewal of {book.Steps.Count} steps starts", book.Account),
             Guard = (db, id) =>
@@ -80,6 +80,7 @@ internal sealed class RenewalStore(
             {
                 var row = db.Renewals.First(r => r.Id == renewal.Id);
                 (row.EndedAt, row.NewProtected, row.OldProtected) = (now, null, null);
+                db.Jobs.First(j => j.Id == renewal.Id).CanGoBack = false;
             },
             who, "renewed", renewal.Account, detail, cancel);
     }
@@ -94,6 +95,7 @@ internal sealed class RenewalStore(
         RunRows.Write(job, new Run([.. book.Steps.Take(job.Steps.Count).Select(s => s.Step)]));
         job.Steps.AddRange(RenewalRows.Of(job.Id, book.Steps.Skip(job.Steps.Count)).ToList());
         job.OrderJson = StoredJson.Write(RenewalRows.OrderOf(job) with { GoesBack = true });
+        job.CanGoBack = false;
     }
 
     private async Task<IReadOnlyList<Renewal>> ListAsync(

@@ -7,19 +7,22 @@ using JustRight.Core.SecretUses;
 using JustRight.Formats.Changes;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
-using JustRight.Service.Jobs;
 using JustRight.Service.Runs;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
+using JustRight.Service.Surveys;
 
 namespace JustRight.Service.Passwords;
 
 /// <summary>Opens the estate of renewals, each with what was allowed when it began.</summary>
 internal sealed class RenewalWorks(
     Library library, RenewalStore renewals, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate,
-    SurveyJob surveys, TimeProvider time)
+    SurveyJob surveys, TimeProvider time) : IRunWorks
 {
-    /// <summary>The work of a run.</summary>
+    /// <inheritdoc/>
+    public IReadOnlyList<JobKind> Kinds => [JobKind.Renew];
+
+    /// <inheritdoc/>
     public async Task<IRunWork> OpenAsync(JobRow job, CancellationToken cancel)
     {
         var renewal = await renewals.FindAsync(job.Id, cancel)
@@ -65,7 +68,8 @@ internal sealed class RenewalWork(
         var part = RenewalRows.PartOf(step);
         var secret = SecretOf(part);
         var change = RenewalRows.ChangeOf(step);
-        if (part.Act == RunBookAct.Keep) await secrets.SetAsync(part.Place.Split('|')[^1], secret.Reveal(), job.StartedBy, cancel);
+        if (part.Act == RunBookAct.Keep)
+            await secrets.SetAsync(part.Place.Split('|')[^1], secret.Reveal(), job.StartedBy, cancel);
         else if (change is RestartService) await connectors.MakeAsync(change, null, cancel);
         else
         {
@@ -162,15 +166,16 @@ internal sealed class RenewalWork(
             if (step.IsTriedAgain) return;
             throw new ConnectorException(
                 ConnectorFailure.Conflict,
-                $"whether the directory still takes the password cannot be tested ({why}): nothing was restarted. A retry restarts.");
+                $"whether the directory still takes the password cannot be tested ({why}): nothing was restarted. "
+                + "A retry restarts.");
         }
 
         var tried = await connectors.Directory.TryPasswordAsync(row.Account, secret, cancel);
         if (tried.Works == true) return;
         throw new ConnectorException(
             ConnectorFailure.Conflict,
-            $"the directory no longer takes this password ({tried.Words}): nothing was restarted. Somebody set another one since, or "
-            + "it was never taken: undo the renewal, or begin another.");
+            $"the directory no longer takes this password ({tried.Words}): nothing was restarted. Somebody set another one "
+            + "since, or it was never taken: undo the renewal, or begin another.");
     }
 
     /// <summary>Whether a step that was begun is made, as far as looking tells; null when it is to be made again.</summary>
@@ -236,7 +241,9 @@ internal sealed class RenewalWork(
         var wrong = facts.CountNow(time.GetUtcNow()) ?? 0;
         return new Looked(
             ObservedState.Done,
-            $"{tried.Words}; {services.Count} {(services.Count == 1 ? "service runs" : "services run")} on it{(wrong > 0 ? $"; {wrong} wrong {(wrong == 1 ? "password was" : "passwords were")} counted lately: some place may still have another one" : "")}");
+            $"{tried.Words}; {services.Count} {(services.Count == 1 ? "service runs" : "services run")} on it"
+            + (wrong == 0 ? "" : $"; {wrong} wrong {(wrong == 1 ? "password was" : "passwords were")} counted lately: ")
+            + (wrong == 0 ? "" : "some place may still have another one"));
 
         static Looked No(string why) => new(ObservedState.Impossible, why);
     }

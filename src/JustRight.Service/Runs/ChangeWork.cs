@@ -10,17 +10,20 @@ using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
+using JustRight.Service.Surveys;
 using JustRight.Service.Traces;
-using JustRight.Service.Undo;
 
 namespace JustRight.Service.Runs;
 
-/// <summary>Opens the estate of runs of changes: of a worklist, of a remedy, of a protection, or undoing those.</summary>
+/// <summary>Opens the estate of runs of changes: of a worklist, of a remedy, of a protection.</summary>
 internal sealed class ChangeWorks(
     Library library, FitService fitService, TraceJob traces, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate,
-    SurveyJob surveys, UndoService undo, JobQueue queue)
+    SurveyJob surveys) : IRunWorks
 {
-    /// <summary>The work of a run.</summary>
+    /// <inheritdoc/>
+    public IReadOnlyList<JobKind> Kinds => [JobKind.Grant, JobKind.Fix, JobKind.Protect];
+
+    /// <summary>The work of a run, also of one that undoes another.</summary>
     public async Task<IRunWork> OpenAsync(JobRow job, CancellationToken cancel)
     {
         var ofInstall = await library.FindAsync(Library.InstallKind, job.Subject, cancel) is not null && job.OrderJson is null;
@@ -36,24 +39,7 @@ internal sealed class ChangeWorks(
 
         public Estate Estate => estate;
 
-        /// <summary>
-        /// Before the first step of undoing a grant the estate is read anew: a service may have been set to run as the account
-        /// since. Nothing is done when it is blocked, or is not what was confirmed.
-        /// </summary>
-        public async Task BeginAsync(CancellationToken cancel)
-        {
-            if (job is not { Kind: JobKind.Undo, OrderJson: null }) return;
-            await all.Surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
-            var plan = await all.Undo.PlanAsync((await all.Queue.FindAsync(job.Undoes!, cancel))!, cancel);
-            if (plan.Blocked.Count > 0)
-                throw new ConnectorException(ConnectorFailure.Conflict,
-                    $"nothing was changed: {string.Join("; ", plan.Blocked)}");
-            var confirmed = job.Steps.OrderBy(s => s.Number).Select(s => ChangeOf(s).Key);
-            if (!plan.Changes.Select(c => c.Key).SequenceEqual(confirmed))
-                throw new ConnectorException(
-                    ConnectorFailure.Conflict,
-                    "nothing was changed: what would be undone is no longer what was confirmed. Undo it again.");
-        }
+        public Task BeginAsync(CancellationToken cancel) => Task.CompletedTask; // each step is looked at anyway
 
         public async Task<Looked> LookAsync(StepRow step, bool begun, CancellationToken cancel)
         {
@@ -149,8 +135,4 @@ internal sealed class ChangeWorks(
     private SecretGate Gate { get; } = gate;
 
     private SurveyJob Surveys { get; } = surveys;
-
-    private UndoService Undo { get; } = undo;
-
-    private JobQueue Queue { get; } = queue;
 }

@@ -14,6 +14,16 @@ internal sealed record Looked(ObservedState State, string Seen)
     public Change? Change { get; init; }
 }
 
+/// <summary>Opens what runs of some kinds work on.</summary>
+internal interface IRunWorks
+{
+    /// <summary>The kinds; each kind of run has one of these.</summary>
+    IReadOnlyList<JobKind> Kinds { get; }
+
+    /// <summary>The work of a run.</summary>
+    Task<IRunWork> OpenAsync(JobRow job, CancellationToken cancel);
+}
+
 /// <summary>
 /// What the steps of one kind of run do. When which of these is called, and what is journaled of it, is the same for all.
 /// </summary>

@@ -1,9 +1,7 @@
 using JustRight.Contracts;
-using JustRight.Core.Passwords;
 using JustRight.Core.Runs;
 using JustRight.Service.Answers;
 using JustRight.Service.Jobs;
-using JustRight.Service.Passwords;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -21,22 +19,10 @@ internal static class RunDecisions
     /// <summary>The words that can be said of a step.</summary>
     public static readonly string[] Words = ["done", "retry", "skip", "hand-over", "restart-now"];
 
-    /// <summary>Whether a run rests, so that something can be decided about it.</summary>
-    public static bool IsAtRest(JobRow job) => job.State is JobState.Waiting or JobState.Failed or JobState.Stopped;
-
-    /// <summary>Whether it can be gone on with: steps of it failed, or somebody stopped it.</summary>
-    public static bool CanContinue(JobRow job) => JobKinds.GoOn.Contains(job.Kind)
-        && (job.State == JobState.Stopped
-            || (job.State == JobState.Failed && job.Steps.Any(s => s.State is RunStepState.Failed or RunStepState.Refused)));
-
-    /// <summary>Whether it can be stopped: it runs, waits for its turn, or waits for somebody.</summary>
-    public static bool CanBeStopped(JobRow job) =>
-        JobKinds.GoOn.Contains(job.Kind) && job.State is JobState.Queued or JobState.Running or JobState.Waiting;
-
     /// <summary>Goes on, and tries again what failed.</summary>
     public static (RunDecision? Decision, ProblemHttpResult? Refused) Continue(JobRow job, string who, DateTimeOffset now)
     {
-        if (!CanContinue(job))
+        if (!JobStates.CanContinue(job))
             return (null, Problems.Of(
                 409, "nothing-failed", $"There is nothing to try again: this {job.Kind.Word()} is {job.State.Word()}.",
                 "Only what failed or was stopped can be continued."));
@@ -55,7 +41,7 @@ internal static class RunDecisions
         if (!Words.Contains(word.Word))
             return (null, Problems.Bad(
                 "word", "This is not a valid word.", string.Join(", ", Words), word.Word, Words));
-        if (!IsAtRest(job))
+        if (!JobStates.IsAtRest(job))
             return (null, Problems.Of(
                 409, "busy", $"This run is {job.State.Word()}.",
                 job.State is JobState.Queued or JobState.Running ? "Wait until it comes to rest, or stop it." : null));
@@ -79,9 +65,8 @@ internal static class RunDecisions
     {
         "done" => step is { ByPerson: true, IsToDo: true } && !run.Held().ContainsKey(step.Number),
         "retry" => step.HasFailed,
-        "skip" => !step.IsOver && (job.Kind != JobKind.Renew || RenewalRows.PartOf(row).Act != RunBookAct.SetInDirectory),
-        "hand-over" => !step.IsOver && !step.ByPerson && row.ChangeJson is not null
-            && (job.Kind != JobKind.Renew || RenewalRows.PartOf(row).Act is RunBookAct.Set or RunBookAct.Restart),
+        "skip" => !step.IsOver && !row.IsNeeded,
+        "hand-over" => !step.IsOver && !step.ByPerson && row is { ChangeJson: not null, IsNeeded: false },
         "restart-now" => step is { State: RunStepState.Waiting, Window.Length: > 0 } && !isOpen(step.Window),
         _ => throw new InvalidOperationException($"'{word}' is no word for a step."),
     };

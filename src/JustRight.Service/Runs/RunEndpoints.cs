@@ -75,7 +75,7 @@ internal static class RunEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> SayAsync(
-        string id, int number, StepWord word, ClaimsPrincipal user, JobQueue queue, RunStore runs, RunEstates estates,
+        string id, int number, StepWord word, ClaimsPrincipal user, JobQueue queue, RunStore runs, JobEstates estates,
         TimeProvider time, CancellationToken cancel)
     {
         if (await FindAsync(id, queue, cancel) is not { } job) return NotFound(id);

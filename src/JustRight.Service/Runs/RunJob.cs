@@ -5,7 +5,6 @@ using JustRight.Core.Runs;
 using JustRight.Formats.Changes;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
-using JustRight.Service.Passwords;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
@@ -17,14 +16,15 @@ namespace JustRight.Service.Runs;
 /// journaled is looked at first, and made only if it is not true.
 /// </summary>
 internal sealed class RunJob(
-    ChangeWorks changes, RenewalWorks renewals, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    IEnumerable<IRunWorks> works, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time) : IJobHandler
 {
+    /// <inheritdoc/>
+    public IReadOnlyList<JobKind> Kinds => JobKinds.GoOn;
+
     /// <summary>Carries out what is left of a run as far as it comes.</summary>
     public async Task<JobOutcome> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
     {
-        IRunWork work = job.Kind == JobKind.Renew
-            ? await renewals.OpenAsync(job, cancel)
-            : await changes.OpenAsync(job, cancel);
+        var work = await works.Single(w => w.Kinds.Contains(job.Kind)).OpenAsync(job, cancel);
         if (job.Steps.All(s => s.State == RunStepState.Waiting)) await work.BeginAsync(cancel);
         bool IsOpen(string host) => RestartWindows.IsOpen(work.Estate, host, time.GetUtcNow());
         while (RunRows.Of(job).Next(IsOpen) is { Wait: RunWait.Go, Step: { } next })

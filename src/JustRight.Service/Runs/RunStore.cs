@@ -43,7 +43,7 @@ internal sealed class RunStore(JobQueue queue, LogStore log)
         db =>
         {
             var job = db.Jobs.Include(j => j.Steps).First(j => j.Id == seen.Id);
-            if (!RunDecisions.CanBeStopped(job)) return false;
+            if (!JobStates.CanBeStopped(job)) return false;
             job.StoppedBy = who;
             if (job.State == JobState.Waiting)
                 (job.State, job.EndedAt, job.Message) = (

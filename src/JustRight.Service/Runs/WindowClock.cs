@@ -8,7 +8,7 @@ namespace JustRight.Service.Runs;
 
 /// <summary>Goes on with runs that wait for a host's time of restarts, once it has come.</summary>
 internal sealed class WindowClock(
-    IDbContextFactory<AppDb> databases, RunEstates estates, JobQueue queue, TimeProvider time, ILogger<WindowClock> logger)
+    IDbContextFactory<AppDb> databases, JobEstates estates, JobQueue queue, TimeProvider time, ILogger<WindowClock> logger)
     : RepeatedWork(logger)
 {
     private static readonly TimeSpan Look = TimeSpan.FromSeconds(30);

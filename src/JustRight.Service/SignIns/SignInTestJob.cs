@@ -16,12 +16,15 @@ namespace JustRight.Service.SignIns;
 /// <summary>Runs sign-in tests of products' sign-in.</summary>
 internal sealed class SignInTestJob(
     SignInService signInService, ConnectorStore connectors, SecretGate secrets, SignInTestPasswordStore typed, JobFeed feed,
-    LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
+    LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases) : IJobHandler
 {
+    /// <inheritdoc/>
+    public IReadOnlyList<JobKind> Kinds => [JobKind.SignIn];
+
     private const int Kept = 50;
 
-    /// <summary>Runs the job and returns its closing words.</summary>
-    public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
+    /// <inheritdoc/>
+    public async Task<JobOutcome> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
     {
         var passwords = typed.Take(job.Id);
         var (signIn, _, estate) = await signInService.LocateAsync(job.Subject, cancel);
@@ -41,7 +44,7 @@ internal sealed class SignInTestJob(
         job.ResultJson = StoredJson.Write(view);
         await log.AddAsync(job.StartedBy, "sign-in", job.Subject, test.Words, cancel);
         await TidyAsync(job.Subject, cancel);
-        return test.Words;
+        return JobOutcome.Done(test.Words);
     }
 
     private async Task<SignInTestPasswords> WithKeptAsync(

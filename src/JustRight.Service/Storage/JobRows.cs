@@ -30,6 +30,11 @@ public sealed class JobRow
     /// <summary>What came out, for a trace and a fix.</summary>
     public string? ResultJson { get; set; }
 
+    /// <summary>
+    /// Whether it can take back what it made by further steps of its own: a renewal that knows the old password.
+    /// </summary>
+    public bool CanGoBack { get; set; }
+
     /// <summary>The job whose changes it undoes, or null.</summary>
     public string? Undoes { get; set; }
 
@@ -70,6 +75,9 @@ public sealed class StepRow
 
     /// <summary>Whether it only makes earlier steps count.</summary>
     public bool OnlySettles { get; set; }
+
+    /// <summary>Whether it can neither be left out nor handed to a person: without it the run is for nothing.</summary>
+    public bool IsNeeded { get; set; }
 
     /// <summary>Whether a person makes it.</summary>
     public bool ByPerson { get; set; }

@@ -22,10 +22,13 @@ internal sealed record KeptTrace(TraceView View, Dictionary<string, List<string>
 /// <summary>Reads the directory as it is now and traces an account through its access lists.</summary>
 internal sealed class TraceJob(
     Library library, ConnectorStore connectorStore, JobFeed feed, LogStore log, IDbContextFactory<AppDb> databases,
-    IOptions<ServiceSettings> settings)
+    IOptions<ServiceSettings> settings) : IJobHandler
 {
-    /// <summary>Runs the job and returns its closing words.</summary>
-    public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
+    /// <inheritdoc/>
+    public IReadOnlyList<JobKind> Kinds => [JobKind.Trace];
+
+    /// <inheritdoc/>
+    public async Task<JobOutcome> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
     {
         var settled = StoredJson.Read<SettledTrace>(job.OrderJson!);
         var kept = await TraceAsync(job.Id, job.Subject, settled, cancel);
@@ -33,7 +36,7 @@ internal sealed class TraceJob(
         await log.AddAsync(
             job.StartedBy, "trace", job.Subject, $"{kept.View.Account}: {kept.View.Asked}; {kept.View.Words}", cancel);
         await TidyAsync(job.Subject, cancel);
-        return kept.View.Words;
+        return JobOutcome.Done(kept.View.Words);
     }
 
     /// <summary>An answer names every object that fails: only the latest are kept, this one not yet counted.</summary>

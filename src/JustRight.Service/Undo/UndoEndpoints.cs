@@ -67,9 +67,8 @@ internal static class UndoEndpoints
             return Problems.Of(409, "busy", "Steps of this renewal are being made now.", "Wait for them to end, or stop it.");
         if (job.State == JobState.Done)
             return Problems.Of(409, "over", "This renewal is over and keeps neither password. Renew again.");
-        var order = RenewalRows.OrderOf(job);
-        if (order.GoesBack) return Problems.Of(409, "goes-back", "This renewal is being undone already.");
-        return order.KnowsOld || RenewalRows.BookOf(job).InDirectory == WhichPassword.Old ? null : Problems.Of(
+        if (RenewalRows.OrderOf(job).GoesBack) return Problems.Of(409, "goes-back", "This renewal is being undone already.");
+        return job.CanGoBack || RenewalRows.BookOf(job).InDirectory == WhichPassword.Old ? null : Problems.Of(
             409, "no-way-back", "The old password is not known here: the renewal cannot be undone.",
             "Retry the failed step, or skip it with a reason.");
     }

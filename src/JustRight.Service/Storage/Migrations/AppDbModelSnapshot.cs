@@ -452,6 +452,9 @@ namespace JustRight.Service.Storage.Migrations
                     b.Property<string>("Basis")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("CanGoBack")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("CreatedAt")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -965,6 +968,9 @@ namespace JustRight.Service.Storage.Migrations
                     b.Property<string>("HangsOn")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsNeeded")
+                        .HasColumnType("INTEGER");
 
                     b.Property<bool>("IsSaid")
                         .HasColumnType("INTEGER");

@@ -2,10 +2,6 @@ using System.Text.Json.Nodes;
 using JustRight.Core.Passwords;
 using JustRight.Core.Runs;
 using JustRight.Formats.Changes;
-using JustRight.Service.Fits;
-using JustRight.Service.Passwords;
-using JustRight.Service.Runs;
-using JustRight.Service.Undo;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Storage.Upgrades;
@@ -34,7 +30,7 @@ internal static class RunsOfOneKind
     {
         var rows = job.Steps.OrderBy(s => s.Number).ToList();
         foreach (var (row, step) in rows.Zip(Run.Of([.. rows.Select(s => ChangeJson.Read(s.ChangeJson!))]).Steps))
-            (row.HangsOn, row.OnlySettles) = (RunRows.Links(step.HangsOn), step.OnlySettles);
+            (row.HangsOn, row.OnlySettles) = (string.Join(',', step.HangsOn), step.OnlySettles);
     }
 
     private static async Task UndoneAsync(AppDb db, CancellationToken cancel)
@@ -44,12 +40,14 @@ internal static class RunsOfOneKind
         {
             if (await db.Jobs.Include(j => j.Steps)
                 .FirstOrDefaultAsync(j => j.Id == undo.Undoes, cancel) is not { } undone) continue;
-            var steps = undo.Steps.OrderBy(s => s.Number).ToList();
-            var numbers = UndoService.StepsUndone(undone, [.. steps.Select(s => ChangeJson.Read(s.ChangeJson!))]);
-            foreach (var (step, number) in steps.Zip(numbers))
+            var made = undone.Steps.Where(s => s.State == RunStepState.Made).OrderBy(s => s.Number)
+                .Select(s => (s.Number, Change: ChangeJson.Read(s.ChangeJson!))).Where(s => s.Change.Inverse is not null)
+                .ToLookup(s => s.Change.Inverse!.Key, s => s.Number);
+            foreach (var step in undo.Steps)
             {
+                int? number = made[ChangeJson.Read(step.ChangeJson!).Key].Select(n => (int?)n).LastOrDefault();
                 step.Undoes = number;
-                if (number is { } n && step.State is RunStepState.Made or RunStepState.AlreadySo)
+                if (number is not null && step.State is RunStepState.Made or RunStepState.AlreadySo)
                     undone.Steps.First(s => s.Number == number).State = RunStepState.Undone;
             }
         }
@@ -64,6 +62,7 @@ internal static class RunsOfOneKind
         foreach (var renewal in await db.Renewals.ToListAsync(cancel))
         {
             var book = JsonNode.Parse(renewal.BookJson!)!.AsObject();
+            var goesBack = (bool?)Field(book, "goesBack") ?? false;
             var job = new JobRow
             {
                 Id = renewal.Id,
@@ -73,16 +72,20 @@ internal static class RunsOfOneKind
                 CreatedAt = renewal.StartedAt,
                 EndedAt = renewal.EndedAt,
                 State = JobState.Done,
-                OrderJson = StoredJson.Write(new RenewalOrder(
-                    renewal.Account, [.. Field(book, "remarks")!.AsArray().Select(r => (string)r!)],
-                    renewal.OldProtected is not null, (bool?)Field(book, "goesBack") ?? false)),
+                OrderJson = StoredJson.Write(new
+                {
+                    renewal.Account,
+                    Remarks = Field(book, "remarks")!.AsArray().Select(r => (string)r!),
+                    GoesBack = goesBack,
+                }),
+                CanGoBack = renewal is { EndedAt: null, OldProtected: not null } && !goesBack,
+                Message = renewal.EndedAt is null ? null : goesBack ? "undone" : "renewed",
             };
             job.Steps.AddRange(Field(book, "steps")!.AsArray().Select(s => StepOf(job.Id, s!.AsObject())));
             if (job.EndedAt is null)
                 job.State = parts.Exists(p => p.OrderJson == job.Id && p.State is JobState.Queued or JobState.Running)
                     ? JobState.Queued
-                    : StateOf(RunRows.Of(job).Next(_ => false).Wait);
-            job.Message = RenewalWords.Of(RenewalRows.BookOf(job), RunRows.Of(job).Next(_ => false).Wait);
+                    : StateOf(job.Steps.OrderBy(s => s.Number).FirstOrDefault(s => !IsOver(s)));
             db.Jobs.Add(job);
             renewal.BookJson = null;
         }
@@ -90,12 +93,15 @@ internal static class RunsOfOneKind
         db.Jobs.RemoveRange(parts);
     }
 
-    private static JobState StateOf(RunWait wait) => wait switch
+    private static bool IsOver(StepRow step) => new RunStep(step.Number, step.State, []).IsOver;
+
+    /// <summary>The state of a renewal, by the first of its steps that is not over.</summary>
+    private static JobState StateOf(StepRow? next) => next switch
     {
-        RunWait.Go => JobState.Queued,
-        RunWait.Person or RunWait.Window => JobState.Waiting,
-        RunWait.Decision => JobState.Failed,
-        RunWait.Over => JobState.Done,
+        null => JobState.Queued, // only its end is left
+        { State: RunStepState.Refused or RunStepState.Failed } => JobState.Failed,
+        { ByPerson: true } or { Window.Length: > 0 } => JobState.Waiting,
+        _ => JobState.Queued,
     };
 
     private static StepRow StepOf(string job, JsonObject step)
@@ -110,14 +116,21 @@ internal static class RunsOfOneKind
             JobId = job,
             Number = number,
             ChangeJson = change is null ? null : ChangeJson.Write(change),
-            RenewalJson = StoredJson.Write(new RenewalPart(
-                act, Choice<WhichPassword>(step, "secret"), (string)Field(step, "place")!, host, (string)Field(step, "why")!)),
+            RenewalJson = StoredJson.Write(new
+            {
+                Act = act,
+                Secret = Choice<WhichPassword>(step, "secret"),
+                Place = (string)Field(step, "place")!,
+                Host = host,
+                Why = (string)Field(step, "why")!,
+            }),
+            IsNeeded = act == RunBookAct.SetInDirectory,
             HangsOn = "", // in a renewal each step waits for all before it anyway
             ByPerson = act == RunBookAct.Type,
             Window = act == RunBookAct.Restart && state == FormerState.Waiting ? host : "",
             IsTriedAgain = note == "to be tried again",
             Words = (string)Field(step, "words")!,
-            Team = change is null ? "" : NextStep.TeamName(change.Team),
+            Team = change is null ? "" : change.Team.ToString().ToLowerInvariant(),
             Place = change?.Place ?? host,
             State = Now(state),
             After = note.Length == 0 ? null : note,

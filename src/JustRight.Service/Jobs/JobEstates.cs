@@ -2,10 +2,10 @@ using JustRight.Core.Estates;
 using JustRight.Service.Documents;
 using JustRight.Service.Storage;
 
-namespace JustRight.Service.Runs;
+namespace JustRight.Service.Jobs;
 
 /// <summary>Which estate a job is about.</summary>
-internal sealed class RunEstates(Library library)
+internal sealed class JobEstates(Library library)
 {
     /// <summary>The estate's name: that of the job's install, or what the job is about itself.</summary>
     public async Task<string> NameAsync(JobRow job, CancellationToken cancel) =>

@@ -8,29 +8,33 @@ using JustRight.Service.Adoptions;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
+using JustRight.Service.Jobs;
 using JustRight.Service.Log;
 using JustRight.Service.Notifications;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 
-namespace JustRight.Service.Jobs;
+namespace JustRight.Service.Surveys;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
 internal sealed class SurveyJob(
     Library library, FitService fitService, DriftKeeper drift, ConnectorStore connectors, SurveyStore surveys, PeopleStore people,
-    AdoptionStore adoptions, JobFeed feed, LogStore log, TimeProvider time)
+    AdoptionStore adoptions, JobFeed feed, LogStore log, TimeProvider time) : IJobHandler
 {
-    /// <summary>Runs the job and returns its closing words.</summary>
-    public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
+    /// <inheritdoc/>
+    public IReadOnlyList<JobKind> Kinds => [JobKind.Survey, JobKind.Verify];
+
+    /// <inheritdoc/>
+    public async Task<JobOutcome> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
     {
         var estate = job.Kind == JobKind.Survey
             ? Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!)
             : (await fitService.PlanAsync(job.Subject, cancel)).Estate;
         await TakeAsync(estate, job.Id, job.StartedBy, cancel);
-        if (job.Kind == JobKind.Survey) return $"{estate.Name} was surveyed";
+        if (job.Kind == JobKind.Survey) return JobOutcome.Done($"{estate.Name} was surveyed");
         var judged = await fitService.JudgeAsync(job.Subject, cancel);
         await log.AddAsync(job.StartedBy, "verify", job.Subject, judged!.Fit.Words, cancel);
-        return judged.Fit.Words;
+        return JobOutcome.Done(judged.Fit.Words);
     }
 
     /// <summary>
@@ -50,7 +54,9 @@ internal sealed class SurveyJob(
                     () => PeopleSurvey.Read(
                         session, directory, readAs, time.GetUtcNow(),
                         count => feed.Tell(
-                            job, new JobEvent(JobState.Running.Word(), 0, 0, $"reading the people of {directory.Key}: {count} so far", null))),
+                            job,
+                            new JobEvent(
+                                JobState.Running.Word(), 0, 0, $"reading the people of {directory.Key}: {count} so far", null))),
                     cancel);
             }
             catch (ConnectorException e)
@@ -78,7 +84,8 @@ internal sealed class SurveyJob(
         var plans = await fitService.PlansOfAsync(estate.Name, cancel);
         var names = plans.SelectMany(p =>
             p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name))
-                .Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Memberships.Where(m => m.Placed).Select(m => m.Member) ?? []))
+                .Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0))
+                .Concat(p.SignIn?.Memberships.Where(m => m.Placed).Select(m => m.Member) ?? []))
             .ToList();
         names.AddRange(plans.SelectMany(p => p.Grants).Select(g => g.Right.DomainGroup).OfType<string>());
         names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a =>
@@ -89,7 +96,8 @@ internal sealed class SurveyJob(
         // Where a host's computer account stands decides which policies govern it; and it may stand in for an account of ours.
         names.AddRange(plans.SelectMany(p =>
             p.Grants.Select(g => g.Right.OnHost).OfType<string>()
-                .Concat(p.Services.Select(s => s.Host))).Distinct(StringComparer.OrdinalIgnoreCase).Select(ServiceIdentity.ComputerAccount));
+                .Concat(p.Services.Select(s => s.Host))).Distinct(StringComparer.OrdinalIgnoreCase)
+            .Select(ServiceIdentity.ComputerAccount));
         var branches = plans.SelectMany(p => p.Grants).Select(g => g.Right.Below?.Branch).OfType<string>()
             .Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         var survey = await EstateSurveyor.TakeAsync(

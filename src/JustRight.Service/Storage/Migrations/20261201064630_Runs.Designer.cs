@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace JustRight.Service.Storage.Migrations
 {
     [DbContext(typeof(AppDb))]
-    [Migration("20261201061240_Runs")]
+    [Migration("20261201064630_Runs")]
     partial class Runs
     {
         /// <inheritdoc />
@@ -454,6 +454,9 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.Property<string>("Basis")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("CanGoBack")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("CreatedAt")
                         .IsRequired()
@@ -968,6 +971,9 @@ namespace JustRight.Service.Storage.Migrations
                     b.Property<string>("HangsOn")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsNeeded")
+                        .HasColumnType("INTEGER");
 
                     b.Property<bool>("IsSaid")
                         .HasColumnType("INTEGER");

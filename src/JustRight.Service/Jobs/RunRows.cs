@@ -3,10 +3,9 @@ using JustRight.Core.Changes;
 using JustRight.Core.Runs;
 using JustRight.Formats.Changes;
 using JustRight.Service.Fits;
-using JustRight.Service.Jobs;
 using JustRight.Service.Storage;
 
-namespace JustRight.Service.Runs;
+namespace JustRight.Service.Jobs;
 
 /// <summary>The run that a job's steps are, as the journal has it.</summary>
 internal static class RunRows

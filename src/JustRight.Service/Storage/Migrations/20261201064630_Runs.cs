@@ -39,6 +39,13 @@ namespace JustRight.Service.Storage.Migrations
                 defaultValue: "");
 
             migrationBuilder.AddColumn<bool>(
+                name: "IsNeeded",
+                table: "Steps",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: false);
+
+            migrationBuilder.AddColumn<bool>(
                 name: "IsSaid",
                 table: "Steps",
                 type: "INTEGER",
@@ -86,6 +93,13 @@ namespace JustRight.Service.Storage.Migrations
                 oldClrType: typeof(string),
                 oldType: "TEXT");
 
+            migrationBuilder.AddColumn<bool>(
+                name: "CanGoBack",
+                table: "Jobs",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: false);
+
             migrationBuilder.AddColumn<string>(
                 name: "StoppedBy",
                 table: "Jobs",
@@ -106,6 +120,10 @@ namespace JustRight.Service.Storage.Migrations
 
             migrationBuilder.DropColumn(
                 name: "HangsOn",
+                table: "Steps");
+
+            migrationBuilder.DropColumn(
+                name: "IsNeeded",
                 table: "Steps");
 
             migrationBuilder.DropColumn(
@@ -131,6 +149,10 @@ namespace JustRight.Service.Storage.Migrations
             migrationBuilder.DropColumn(
                 name: "Window",
                 table: "Steps");
+
+            migrationBuilder.DropColumn(
+                name: "CanGoBack",
+                table: "Jobs");
 
             migrationBuilder.DropColumn(
                 name: "StoppedBy",
