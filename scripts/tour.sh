@@ -297,6 +297,21 @@ tell "Until then undo restores everything. Then it is removed again."
 run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/retired" | cut -d' ' -f3)" --yes
 run 0 grant tallystick-dataroom --remove --yes
 
+tell "A second Thermograph, from a sheet in which a local group is misspelled: the two steps that would fail are blocked, with the nearest name; the twenty others are made."
+sed 's/Event Log Readers/Event Log Raeders/; s/release: "4.2"/release: "4.2.1"/' demo-data/sheets/thermograph.yaml > "$tour_data/misspelled.yaml"
+sed 's/release: "4.2"/release: "4.2.1"/; s/name: thermograph-dataroom/name: thermograph-cellar/' demo-data/installs/thermograph-dataroom.yaml > "$tour_data/cellar.yaml"
+run 0 sheet add "$tour_data/misspelled.yaml"
+run 0 install add "$tour_data/cellar.yaml"
+run 0 grant thermograph-cellar --yes
+tell "The sheet is corrected, and the rest is granted. Both runs are listed; the second is undone, and says so."
+sed 's/release: "4.2"/release: "4.2.1"/' demo-data/sheets/thermograph.yaml > "$tour_data/corrected.yaml"
+run 0 sheet add "$tour_data/corrected.yaml"
+run 0 grant thermograph-cellar --yes | tee "$tour_data/rest"
+run 0 run list thermograph-cellar
+second=$(grep -o 'justright undo [0-9a-f]*' "$tour_data/rest" | cut -d' ' -f3)
+run 0 run undo "$second" --yes
+run 0 run show "$second"
+
 tell "All installs at a glance, and who did what."
 run 0 install list
 run 0 log list --take 12

@@ -66,9 +66,10 @@ public sealed class RunDecisionTests : IAsyncLifetime
         (await _service.GetAsync("log?take=100", ContractsJson.Default.IReadOnlyListLogEntryView)).ShouldContain(
             e => e.Action == "leave out" && e.Detail.Contains($"; with it step", StringComparison.Ordinal));
 
+        await _service.ChangeSimulationAsync(s => s["instances"].Named("fm-sql01-away")["name"] = "fm-sql01", Cancel);
+        await _service.RunAsync("estates/fennmoor/survey"); // what cannot be read counts as use, and keeps accounts
         var undone = await _service.RunAsync($"runs/{run.Id}/undo");
         undone.State.ShouldBe("done", undone.Message);
-        undone.Steps.Count.ShouldBe(run.Steps.Count(s => s.State == "made"));
         var after = await _service.GetAsync($"runs/{run.Id}", ContractsJson.Default.JobView);
         after.CanBeUndone.ShouldBeFalse();
         // what only made others count, a refresh or a restart, has nothing to be undone

@@ -93,7 +93,7 @@ internal static class StepPrinter
 
     private static string Line(JobStepView step) =>
         $"  {Sign(step.State)} {step.Number,2}  {Markup.Escape(step.Words)}"
-        + (step.State == "made" ? "" : $"  [grey]{Markup.Escape(step.After ?? "")}[/]");
+        + (step.State is "made" or "undone" ? "" : $"  [grey]{Markup.Escape(step.After ?? "")}[/]");
 
     /// <summary>The exit code that says how a run stands.</summary>
     public static int CodeOf(JobView job) => job.State switch

@@ -30,7 +30,8 @@ internal sealed class RunJob(
         while (RunRows.Of(job).Next(IsOpen) is { Wait: RunWait.Go, Step: { } next })
         {
             cancel.ThrowIfCancellationRequested();
-            if (await StoppedByAsync(db, job, cancel) is { } who)
+            // what was begun is not left in doubt
+            if (next.State == RunStepState.Waiting && await StoppedByAsync(db, job, cancel) is { } who)
                 return new JobOutcome(JobState.Stopped, $"stopped by {who}: {RunRows.Of(job).Words()}");
             var step = job.Steps.First(s => s.Number == next.Number);
             await new StepRun(this, work, db, job, step).CarryOutAsync(cancel);
