@@ -1,6 +1,6 @@
 import { test as base } from '@playwright/test';
 import { type ChildProcess, spawn } from 'node:child_process';
-import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { basename, join, resolve } from 'node:path';
@@ -64,6 +64,18 @@ export class Service {
     const link = this.links.shift();
     if (!link) throw new Error('All sign-in links are used up.');
     return link;
+  }
+
+  /** Gives a local group of a host of the simulation another name, behind the service's back. */
+  renameLocalGroup(host: string, from: string, to: string) {
+    const file = join(this.data, 'simulation', 'fennmoor.json');
+    const state = JSON.parse(readFileSync(file, 'utf8')) as {
+      hosts: { name: string; localGroups: { name: string }[] }[];
+    };
+    const group = state.hosts.find((h) => h.name === host)?.localGroups.find((g) => g.name === from);
+    if (!group) throw new Error(`There is no ${from} on ${host}.`);
+    group.name = to;
+    writeFileSync(file, JSON.stringify(state));
   }
 
   async stop() {

@@ -11,6 +11,10 @@ export interface FollowedJob {
   /** For a sign-in test: the checks that came to their end. */
   checks: SignInCheckView[];
   running: boolean;
+  /** Which start of it this is: a job that is gone on with keeps its id. */
+  start: number;
+  /** When it was seen to rest, in milliseconds; null while it runs. */
+  restedAt: number | null;
 }
 
 /** Before a stream that was refused is asked for again, in milliseconds. */
@@ -22,7 +26,8 @@ function advance(job: FollowedJob | null, event: JobEvent): FollowedJob | null {
   if (!job) return null;
   const steps = event.step ? { ...job.steps, [event.step.number]: event.step } : job.steps;
   const checks = event.check ? [...job.checks, event.check] : job.checks;
-  return { ...job, last: event, running: isRunning(event), steps, checks };
+  const running = isRunning(event);
+  return { ...job, last: event, running, steps, checks, restedAt: running ? null : Date.now() };
 }
 
 /** Follows one job at a time over server-sent events, and reads everything anew when it ends. */
@@ -30,6 +35,7 @@ export function useJob() {
   const queries = useQueryClient();
   const [followed, setFollowed] = useState<FollowedJob | null>(null);
   const id = followed?.id;
+  const start = followed?.start;
 
   useEffect(() => {
     if (!id) return;
@@ -54,15 +60,25 @@ export function useJob() {
       source?.close();
       window.clearTimeout(again);
     };
-  }, [id, queries]);
+  }, [id, start, queries]);
 
-  const follow = useCallback((job: JobView) => {
-    const steps = Object.fromEntries(job.steps.map((s) => [s.number, s]));
-    setFollowed({ id: job.id, kind: job.kind, last: null, steps, checks: [], running: true });
+  const begin = useCallback((id: string, kind: string, steps: Record<number, JobStepView>) => {
+    setFollowed((before) => ({
+      id,
+      kind,
+      last: null,
+      steps,
+      checks: [],
+      running: true,
+      start: (before?.start ?? 0) + 1,
+      restedAt: null,
+    }));
   }, []);
-  const followId = useCallback((id: string, kind: string) => {
-    setFollowed({ id, kind, last: null, steps: {}, checks: [], running: true });
-  }, []);
+  const follow = useCallback(
+    (job: JobView) => begin(job.id, job.kind, Object.fromEntries(job.steps.map((s) => [s.number, s]))),
+    [begin],
+  );
+  const followId = useCallback((id: string, kind: string) => begin(id, kind, {}), [begin]);
   const clear = useCallback(() => setFollowed(null), []);
   return { followed, follow, followId, clear };
 }

@@ -1,10 +1,10 @@
 import { Button, Tabs } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
-import { useEffect } from 'react';
 import { api, ApiError, need } from '../../api/client';
 import { fit as fitQuery, install as installQuery, runs as runsQuery, signIn as signInQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
+import { useRejoin } from '../../api/useRejoin';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
@@ -31,13 +31,10 @@ export function InstallPage() {
   const install = useQuery(installQuery(name));
   const fit = useQuery(fitQuery(name));
   const signIn = useQuery(signInQuery(name));
-  const { followed, follow, clear } = useJob();
+  const { followed, follow, followId, clear } = useJob();
   const runs = useQuery(runsQuery({ install: name }));
   const under = runs.data?.find((r) => r.state === 'running' || r.state === 'queued');
-  // whoever comes to the page, or back to it, follows what goes on
-  useEffect(() => {
-    if (under && !followed) follow(under);
-  }, [under, followed, follow]);
+  useRejoin(followed, followId, under, runs.dataUpdatedAt);
   const verify = useMutation({
     mutationFn: () => need(api.POST('/api/installs/{name}/verify', { params: { path: { name } } })),
     onSuccess: follow,

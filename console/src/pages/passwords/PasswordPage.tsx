@@ -1,10 +1,10 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
-import { useEffect } from 'react';
 import { api, need } from '../../api/client';
 import { me, password as passwordQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
+import { useRejoin } from '../../api/useRejoin';
 import { Failure } from '../../parts/Failure';
 import { PasswordPlaces } from '../../parts/PasswordPlaces';
 import { Time } from '../../parts/Time';
@@ -31,11 +31,8 @@ export function PasswordPage() {
       ),
     onSuccess: (renewal) => followId(renewal.id, 'renew'),
   });
-  const under = view.data?.renewals.find((r) => r.state === 'running' || r.state === 'queued')?.id;
-  // whoever comes to the page, or back to it, follows what goes on
-  useEffect(() => {
-    if (under && followed?.running !== true) followId(under, 'renew');
-  }, [under, followed?.running, followId]);
+  const under = view.data?.renewals.find((r) => r.state === 'running' || r.state === 'queued');
+  useRejoin(followed, followId, under && { id: under.id, kind: 'renew' }, view.dataUpdatedAt);
   if (view.isPending) return <Loading />;
   if (view.error) return <Failure error={view.error} />;
   const { password, places, managedObstacles, order, remarks, whyNot, renewals } = view.data;

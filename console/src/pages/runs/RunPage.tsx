@@ -1,10 +1,12 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { getRouteApi, Link } from '@tanstack/react-router';
-import { useEffect, useState } from 'react';
+import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
+import { useState } from 'react';
 import { api, need } from '../../api/client';
 import { me, run as runQuery } from '../../api/queries';
+import type { JobView } from '../../api/schema.gen';
 import { useJob } from '../../api/useJob';
+import { useRejoin } from '../../api/useRejoin';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Loading } from '../../parts/Loading';
@@ -18,9 +20,14 @@ const route = getRouteApi('/frame/runs/$id');
 /** One run: how far has it come, what does it wait for, and what can be done about it? */
 export function RunPage() {
   const { id } = route.useParams();
+  return <OneRun key={id} id={id} />;
+}
+
+function OneRun({ id }: { id: string }) {
+  const navigate = useNavigate();
   const query = useQuery(runQuery(id));
   const who = useQuery(me);
-  const { followed, follow } = useJob();
+  const { followed, follow, followId } = useJob();
   const [undoing, setUndoing] = useState(false);
   const params = { path: { id } };
   const goOn = useMutation({
@@ -31,16 +38,18 @@ export function RunPage() {
     mutationFn: () => need(api.POST('/api/runs/{id}/stop', { params })),
     onSuccess: () => void query.refetch(),
   });
+  /** A renewal goes back by further steps of its own; anything else is undone by another run. */
+  const undone = (by: JobView) => {
+    if (by.id === id) follow(by);
+    else void navigate({ to: '/runs/$id', params: { id: by.id } });
+  };
   const read = query.data;
-  const under = read && (read.state === 'running' || read.state === 'queued');
-  // whoever comes to the page, or back to it, follows what goes on
-  useEffect(() => {
-    if (under && followed?.running !== true) follow(read);
-  }, [under, followed?.running, follow, read]);
+  const under = read !== undefined && (read.state === 'running' || read.state === 'queued');
+  useRejoin(followed, followId, under ? read : undefined, query.dataUpdatedAt);
   if (query.isPending) return <Loading />;
   if (query.error) return <Failure error={query.error} />;
   const run = query.data;
-  const running = followed?.running === true || under === true;
+  const running = followed?.running === true;
   const may = who.data?.role === 'granter' || who.data?.role === 'owner';
   const steps = run.steps.map((s) => (running ? { ...s, ...followed?.steps[s.number] } : s));
   const next = running ? undefined : run.steps.find((s) => s.number === run.next);
@@ -104,7 +113,7 @@ export function RunPage() {
           note: s.heldBy ? `held back by step ${s.heldBy}, which failed` : (s.after ?? s.before ?? ''),
         }))}
       />
-      <UndoDialog run={undoing ? id : null} onClose={() => setUndoing(false)} onUndone={follow} />
+      <UndoDialog run={undoing ? id : null} onClose={() => setUndoing(false)} onUndone={undone} />
     </>
   );
 }
