@@ -23,7 +23,7 @@ test('a run that fails in the middle is found again, decided about and undone', 
     .click();
   await page.getByRole('link', { name: 'This run, and what can be done about it' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('grant of thermograph-dataroom');
-  const decision = page.getByRole('region', { name: 'What to do now' });
+  const decision = page.getByRole('region', { name: /^What to do about step/ });
   await expect(decision).toContainText('failed: add FENNMOOR\\app-thermo-log-readers to fm-temp02');
   expect(await faults(page, 'main')).toEqual([]);
 

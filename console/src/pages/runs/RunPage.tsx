@@ -4,7 +4,7 @@ import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
 import { me, run as runQuery } from '../../api/queries';
-import type { JobView } from '../../api/schema.gen';
+import type { JobStepView, JobView } from '../../api/schema.gen';
 import { useJob } from '../../api/useJob';
 import { useRejoin } from '../../api/useRejoin';
 import { Failure } from '../../parts/Failure';
@@ -21,6 +21,14 @@ const route = getRouteApi('/frame/runs/$id');
 export function RunPage() {
   const { id } = route.useParams();
   return <OneRun key={id} id={id} />;
+}
+
+/** The steps that wait for a word: all that failed or are for a person; of a renewal, which goes in order, the next one. */
+function toDecide(run: JobView): JobStepView[] {
+  if (run.kind === 'renew') return run.steps.filter((s) => s.number === run.next);
+  const asks = (s: JobStepView) =>
+    s.state === 'failed' || s.state === 'refused' || (s.byPerson && s.state === 'waiting' && !s.heldBy);
+  return run.steps.filter(asks);
 }
 
 function OneRun({ id }: { id: string }) {
@@ -52,7 +60,7 @@ function OneRun({ id }: { id: string }) {
   const running = followed?.running === true;
   const may = who.data?.role === 'granter' || who.data?.role === 'owner';
   const steps = run.steps.map((s) => (running ? { ...s, ...followed?.steps[s.number] } : s));
-  const next = running ? undefined : run.steps.find((s) => s.number === run.next);
+  const atRest = !running && (run.state === 'failed' || run.state === 'waiting' || run.state === 'stopped');
   return (
     <>
       <div className="head">
@@ -99,9 +107,11 @@ function OneRun({ id }: { id: string }) {
       </div>
       {stop.error && <Failure error={stop.error} />}
       {goOn.error && <Failure error={goOn.error} />}
-      {next && may && (run.state === 'failed' || run.state === 'waiting' || run.state === 'stopped') && (
-        <StepDecision key={next.number} run={run.id} step={next} onSaid={follow} />
-      )}
+      {atRest &&
+        may &&
+        toDecide(run).map((s) => (
+          <StepDecision key={`${s.number} ${s.state} ${s.byPerson}`} run={run.id} step={s} onSaid={follow} />
+        ))}
       {run.words.map((w) => (
         <p key={w} className="soft">
           {w}

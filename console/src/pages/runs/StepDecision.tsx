@@ -28,7 +28,7 @@ export function StepDecision({ run, step, onSaid }: Props) {
   const failed = step.state === 'failed' || step.state === 'refused';
   const along = step.leftOutWithIt;
   return (
-    <section aria-label="What to do now" className="decision">
+    <section aria-label={`What to do about step ${step.number}`} className="decision">
       <h2>
         Step {step.number} {failed ? 'failed' : step.byPerson ? 'is for a person' : 'is next'}: {step.words}
       </h2>
