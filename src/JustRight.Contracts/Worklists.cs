@@ -107,6 +107,9 @@ public sealed record JobView(
     /// <summary>Whether it can be stopped: it runs, waits for its turn, or waits for somebody.</summary>
     public bool CanBeStopped { get; init; }
 
+    /// <summary>Whether its estate is the simulation; null where a run is not asked for by itself.</summary>
+    public bool? Simulated { get; init; }
+
     /// <summary>The number of the step that it waits for, or that failed; null while it runs, and when it is over.</summary>
     public int? Next { get; init; }
 }

@@ -3067,6 +3067,8 @@ export interface components {
             canContinue: boolean;
             /** @description Whether it can be stopped: it runs, waits for its turn, or waits for somebody. */
             canBeStopped: boolean;
+            /** @description Whether its estate is the simulation; null where a run is not asked for by itself. */
+            simulated?: null | boolean;
             /**
              * Format: int32
              * @description The number of the step that it waits for, or that failed; null while it runs, and when it is over.

@@ -51,7 +51,11 @@ internal static class StepPrinter
     public static void Show(Screen screen, JobView job)
     {
         if (!screen.IsJson)
+        {
+            if (job.Simulated == true) screen.Line("[bold]simulated estate[/]");
             foreach (var step in job.Steps.Where(s => s.HeldBy is null)) screen.Line(Line(step));
+        }
+
         Write(screen, job);
     }
 

@@ -22,8 +22,11 @@ internal static class RunEndpoints
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
 
         api.MapGet("/runs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (
-            string id, JobQueue queue, CancellationToken cancel) =>
-            await FindAsync(id, queue, cancel) is { } job ? TypedResults.Ok(JobViews.Of(job)) : NotFound(id))
+            string id, JobQueue queue, JobEstates estates, CancellationToken cancel) =>
+            await FindAsync(id, queue, cancel) is { } job
+                ? TypedResults.Ok(
+                    JobViews.Of(job) with { Simulated = (await estates.FindAsync(job, cancel))?.IsSimulated })
+                : NotFound(id))
             .WithName("ShowRun").WithSummary("A run, its steps, and what it waits for").RequireAuthorization(Roles.Reader)
             .ProducesProblem(404);
 

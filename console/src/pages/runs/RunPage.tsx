@@ -68,6 +68,7 @@ function OneRun({ id }: { id: string }) {
           {run.kind} of {run.subject}
         </h1>
         <span className="tag">{running ? 'running' : run.state}</span>
+        {run.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         {run.canBeStopped && (
           <Button variant="default" disabled={!may} loading={stop.isPending} onClick={() => stop.mutate()}>
