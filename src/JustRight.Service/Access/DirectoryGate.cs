@@ -6,6 +6,7 @@ using JustRight.Connectors.People;
 using JustRight.Core.Estates;
 using JustRight.Core.SecretUses;
 using JustRight.Core.SignIn;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Settings;

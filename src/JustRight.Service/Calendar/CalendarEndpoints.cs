@@ -1,6 +1,6 @@
 using System.Text;
 using JustRight.Contracts;
-using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Passwords;
 using JustRight.Service.Storage;

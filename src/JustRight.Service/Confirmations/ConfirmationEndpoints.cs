@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Core.Fit.Confirmations;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
@@ -55,7 +54,7 @@ internal static class ConfirmationEndpoints
             account.Key, right.Identity, user.Identity!.Name!, cancel);
         var again = (await fitService.JudgeAsync(name, cancel))!.Fit.Accounts.First(a => a.Account.Key == account.Key);
         return TypedResults.Ok<IReadOnlyList<JudgementView>>(
-            [.. again.Judgements.Where(j => j.Id == grant.Id).Select(j => Views.FitViews.Of(j, account.Name))]);
+            [.. again.Judgements.Where(j => j.Id == grant.Id).Select(j => FitViews.Of(j, account.Name))]);
     }
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);

@@ -3,7 +3,6 @@ using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -1,15 +1,13 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Surveys;
+using JustRight.Service.Fits;
 
 namespace JustRight.Service.Estates;
 
 /// <summary>Hosts that their owners read and change: what they handed over is read, and nothing is changed from here.</summary>
 internal sealed class HandedOverHosts(HostFactsStore hostFactsStore, string estate) : IHostConnector
 {
-    /// <summary>What is said when something is to be changed.</summary>
-    public const string ByOwner = "its owner makes this change (reach: handed-over): justright handover INSTALL makes the bundle";
-
     /// <inheritdoc/>
     public async Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel) =>
         await hostFactsStore.LatestAsync(estate, host, cancel)
@@ -18,9 +16,9 @@ internal sealed class HandedOverHosts(HostFactsStore hostFactsStore, string esta
 
     /// <inheritdoc/>
     public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) =>
-        throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);
+        throw new ConnectorException(ConnectorFailure.NotAllowed, HandedOver.ByOwner);
 
     /// <inheritdoc/>
     public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) =>
-        throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);
+        throw new ConnectorException(ConnectorFailure.NotAllowed, HandedOver.ByOwner);
 }

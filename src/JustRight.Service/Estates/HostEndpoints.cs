@@ -1,5 +1,4 @@
 using JustRight.Contracts;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;

@@ -2,7 +2,6 @@ using System.ComponentModel.DataAnnotations;
 using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Formats.Hosts;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using Microsoft.AspNetCore.Http.HttpResults;

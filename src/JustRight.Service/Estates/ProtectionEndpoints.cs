@@ -5,7 +5,6 @@ using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Access;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Jobs;

@@ -2,7 +2,6 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Directory;
 using JustRight.Core.Replicas;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using Microsoft.AspNetCore.Http.HttpResults;

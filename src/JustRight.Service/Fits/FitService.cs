@@ -215,7 +215,7 @@ public sealed class FitService(
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
         var past = plan.Stage == Stage.Retiring ? await PastAsync(plan, plans.Estate, row.AddedAt, cancel) : null;
         var worklist = WorklistMaker.Make(fit, view, plans.Needs, past)
-            .Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null);
+            .Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOver.ByOwner : null);
         return new JudgedInstall(fit, worklist) { RemovableAt = past?.RemovableAt(worklist.Remove) };
     }
 

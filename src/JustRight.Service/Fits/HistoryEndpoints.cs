@@ -1,6 +1,5 @@
 using JustRight.Contracts;
 using JustRight.Core.Fit.Drift;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Storage;

@@ -5,7 +5,6 @@ using System.Text;
 using JustRight.Contracts;
 using JustRight.Core.Handovers;
 using JustRight.Formats.Handovers;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;

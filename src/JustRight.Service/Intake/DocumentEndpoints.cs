@@ -3,7 +3,6 @@ using JustRight.Contracts;
 using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;

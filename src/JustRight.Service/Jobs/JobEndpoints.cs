@@ -1,7 +1,6 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using JustRight.Contracts;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -1,5 +1,5 @@
 using JustRight.Contracts;
-using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 

@@ -1,5 +1,5 @@
 using JustRight.Contracts;
-using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Passwords;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -6,7 +6,6 @@ using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
 using JustRight.Core.Runs;
 using JustRight.Core.Sheets;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;

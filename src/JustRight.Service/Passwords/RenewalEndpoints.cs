@@ -3,7 +3,6 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;

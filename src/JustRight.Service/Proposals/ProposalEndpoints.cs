@@ -1,6 +1,5 @@
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Jobs;
 using JustRight.Service.Storage;

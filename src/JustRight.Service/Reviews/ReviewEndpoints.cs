@@ -2,7 +2,6 @@ using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Exceptions;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;

@@ -1,6 +1,6 @@
 using JustRight.Contracts;
 using JustRight.Core.Estates;
-using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Jobs;
 using JustRight.Service.Passwords;

@@ -1,5 +1,4 @@
 using System.Security.Claims;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Proposals;
 using JustRight.Service.Secrets;

@@ -2,6 +2,7 @@ using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Formats.Estates;
+using JustRight.Service.Answers;
 
 namespace JustRight.Service.Settings;
 

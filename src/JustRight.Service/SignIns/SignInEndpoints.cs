@@ -6,7 +6,6 @@ using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;

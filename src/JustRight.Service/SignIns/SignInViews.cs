@@ -8,6 +8,7 @@ using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.SignInTests;
 using JustRight.Core.Surveys;
 using JustRight.Formats.SignIn;
+using JustRight.Service.Answers;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.SignIns;

@@ -1,6 +1,5 @@
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;

@@ -1,7 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Formats.Changes;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;

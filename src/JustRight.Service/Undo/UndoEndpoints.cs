@@ -3,7 +3,6 @@ using JustRight.Contracts;
 using JustRight.Core.Passwords;
 using JustRight.Core.Runs;
 using JustRight.Core.Worklists.Undo;
-using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Jobs;
 using JustRight.Service.Passwords;

@@ -5,7 +5,7 @@ using JustRight.Service.Log;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
-namespace JustRight.Service.Reviews;
+namespace JustRight.Service.Fits;
 
 /// <summary>What people accepted that is off. Every word is kept; the latest on each target counts.</summary>
 public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore log, TimeProvider time)

@@ -3,7 +3,7 @@ using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 
-namespace JustRight.Service.Access;
+namespace JustRight.Service.Answers;
 
 /// <summary>The roles, each of which may do what the ones before may.</summary>
 public static class Roles

@@ -8,12 +8,12 @@ using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Worklists;
-using JustRight.Service.Fits;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
+using JustRight.Service.Views;
 using SecretStore = JustRight.Service.Secrets.SecretStore;
 
-namespace JustRight.Service.Views;
+namespace JustRight.Service.Fits;
 
 /// <summary>Fits, worklists and surveys for the wire.</summary>
 internal static class FitViews

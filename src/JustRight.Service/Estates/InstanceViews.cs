@@ -5,9 +5,10 @@ using JustRight.Core.Fit.Databases;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
+using JustRight.Service.Fits;
 using SurveyView = JustRight.Core.Rights.SurveyView;
 
-namespace JustRight.Service.Views;
+namespace JustRight.Service.Estates;
 
 /// <summary>Database instances for the wire.</summary>
 internal static class InstanceViews

@@ -5,7 +5,7 @@ using JustRight.Service.Log;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
-namespace JustRight.Service.Confirmations;
+namespace JustRight.Service.Fits;
 
 /// <summary>What people said they saw inside products. Every word is kept; the latest one counts.</summary>
 public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogStore log)
@@ -45,7 +45,9 @@ public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogSto
         };
         await log.AddWithAsync(
             db => db.Confirmations.Add(row), writtenBy, "confirm", word.Install,
-            $"{word.Principal} {(word.Held ? "is" : "is not")} mapped to '{role}'{(word.Lets.Count == 0 ? "" : $", which lets it {string.Join(", ", word.Lets)}")}; seen by {word.By}, valid until {word.Until:yyyy-MM-dd HH:mm:ss}Z",
+            $"{word.Principal} {(word.Held ? "is" : "is not")} mapped to '{role}'"
+            + (word.Lets.Count == 0 ? "" : $", which lets it {string.Join(", ", word.Lets)}")
+            + $"; seen by {word.By}, valid until {word.Until:yyyy-MM-dd HH:mm:ss}Z",
             cancel);
     }
 
