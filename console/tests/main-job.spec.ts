@@ -142,8 +142,12 @@ test('the log lists what was done and its chain is sound', async () => {
   await page.getByRole('link', { name: 'Log' }).click();
   await page.getByRole('button', { name: 'Check the chain' }).click();
   await expect(page.getByText(/The log is sound: \d+ entries\./)).toBeVisible();
-  await page.getByRole('textbox', { name: 'Filter Log' }).fill('domain admins');
+  const search = page.getByRole('textbox', { name: 'Search Log' });
+  await search.fill('no entry says this');
   await expect(page.getByText('Nothing matches')).toBeVisible();
+  await search.fill('THERMO-OPERATORS'); // as people type, and among all entries, not those that are shown
+  await expect(page.getByText(/^All \d+ that match\.$/)).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Log' }).getByRole('row').nth(1)).toContainText('thermo-operators');
 });
 
 test('signing out shuts the door', async () => {

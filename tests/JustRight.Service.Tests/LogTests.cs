@@ -31,6 +31,25 @@ public sealed class LogTests
         (check.Sound, check.BrokenAt).ShouldBe((false, at));
     }
 
+    [Theory]
+    [InlineData("FENNMOOR", true)]
+    [InlineData("fennmoor", true)]
+    [InlineData("sheets%", false)] // it stands for nothing but itself
+    [InlineData("fenn_oor", false)]
+    [InlineData("fenn|oor", false)]
+    [InlineData("100%_|", true)]
+    public async Task It_is_searched_as_people_type_and_every_sign_stands_for_itself(string text, bool found)
+    {
+        await using var service = await PreparedData.Demo.StartAsync();
+        using (var told = await service.Http.PostAsJsonAsync(
+            "/api/estates/fennmoor/passwords/svc-curd-cards/places",
+            new PlaceOrder("", "a page", "100%_|", "nothing", null), ContractsJson.Default.PlaceOrder))
+            told.EnsureSuccessStatusCode();
+        var entries = await service.GetAsync(
+            $"log?text={Uri.EscapeDataString(text)}", ContractsJson.Default.IReadOnlyListLogEntryView);
+        entries.Any().ShouldBe(found);
+    }
+
     [Fact]
     public async Task Entries_that_are_rewritten_together_with_their_hashes_meet_a_signed_head()
     {

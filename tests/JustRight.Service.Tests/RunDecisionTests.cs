@@ -110,6 +110,19 @@ public sealed class RunDecisionTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_run_that_waits_for_a_person_is_undone_as_far_as_it_was_made_and_waits_no_more()
+    {
+        var run = await FailedAsync();
+        var step = run.Steps.Single(s => s.State == "refused").Number;
+        (await SaidAsync(run.Id, step, "hand-over", null)).State.ShouldBe("waiting");
+        (await _service.RunAsync($"runs/{run.Id}/undo")).State.ShouldBe("done");
+        (await _service.GetAsync($"runs/{run.Id}", ContractsJson.Default.JobView)).State.ShouldBe("stopped");
+        using var late = await PostAsync(run.Id, step, "done", null);
+        (late.StatusCode, await late.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(
+            a => a.StatusCode.ShouldBe(HttpStatusCode.Conflict), a => a.Item2.ShouldContain("was undone"));
+    }
+
+    [Fact]
     public async Task Of_many_that_undo_at_once_or_try_again_at_once_one_does()
     {
         var run = await FailedAsync();

@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { api, need } from './client';
 
 const of = (name: string) => ({ params: { path: { name } } });
@@ -211,9 +211,20 @@ export const run = (id: string) =>
     retry: false,
   });
 
-/** The log, newest first. */
+/** How many entries of the log are read at a time. */
+export const logPage = 100;
+
+/** The log, newest first, page by page; what is looked for is looked for in all of it. */
 export const log = (text: string) =>
-  queryOptions({
+  infiniteQueryOptions({
     queryKey: ['log', text],
-    queryFn: () => need(api.GET('/api/log', { params: { query: { text, take: 200 } } })),
+    queryFn: ({ pageParam }) =>
+      need(
+        api.GET('/api/log', {
+          params: { query: { text, take: logPage, ...(pageParam === null ? {} : { before: pageParam }) } },
+        }),
+      ),
+    initialPageParam: null as number | null,
+    getNextPageParam: (last) => (last.length < logPage ? undefined : last.at(-1)?.number),
+    placeholderData: keepPreviousData,
   });

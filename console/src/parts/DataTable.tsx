@@ -18,10 +18,15 @@ interface Props<T> {
   // eslint-disable-next-line @typescript-eslint/no-explicit-any
   columns: ColumnDef<T, any>[];
   empty: React.ReactNode;
+  /** Where the rows are only some of all, and the service looks among all of them: what is looked for. */
+  search?: { text: string; onText: (text: string) => void };
 }
 
-/** A table that sorts by its heads and filters as one types; the slash key goes to the filter. */
-export function DataTable<T>({ label, rows, columns, empty }: Props<T>) {
+/**
+ * A table that sorts by its heads and filters as one types; the slash key goes to the filter. One that holds only some of all
+ * rows leaves both to the service.
+ */
+export function DataTable<T>({ label, rows, columns, empty, search }: Props<T>) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const [filter, setFilter] = useState('');
   const field = useRef<HTMLInputElement>(null);
@@ -29,7 +34,8 @@ export function DataTable<T>({ label, rows, columns, empty }: Props<T>) {
   const table = useReactTable({
     data: rows,
     columns,
-    state: { sorting, globalFilter: filter },
+    state: { sorting, globalFilter: search ? '' : filter },
+    enableSorting: !search,
     onSortingChange: setSorting,
     onGlobalFilterChange: setFilter,
     globalFilterFn: 'includesString',
@@ -42,10 +48,10 @@ export function DataTable<T>({ label, rows, columns, empty }: Props<T>) {
     <>
       <TextInput
         ref={field}
-        aria-label={`Filter ${label}`}
-        placeholder="Filter (/)"
-        value={filter}
-        onChange={(e) => setFilter(e.currentTarget.value)}
+        aria-label={search ? `Search ${label}` : `Filter ${label}`}
+        placeholder={search ? 'Search all (/)' : 'Filter (/)'}
+        value={search?.text ?? filter}
+        onChange={(e) => (search ? search.onText : setFilter)(e.currentTarget.value)}
         maw={320}
         mb="sm"
       />
@@ -84,7 +90,11 @@ export function DataTable<T>({ label, rows, columns, empty }: Props<T>) {
           ))}
         </Table.Tbody>
       </Table>
-      {shown.length === 0 && <p className="empty">{rows.length === 0 ? empty : `Nothing matches “${filter}”.`}</p>}
+      {shown.length === 0 && (
+        <p className="empty">
+          {rows.length === 0 && !search?.text ? empty : `Nothing matches “${search?.text ?? filter}”.`}
+        </p>
+      )}
     </>
   );
 }

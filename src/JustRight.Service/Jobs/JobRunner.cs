@@ -56,10 +56,18 @@ internal sealed class JobRunner(
         }
     }
 
+    /// <summary>The lane of a job: that of its estate; its own while the database cannot say.</summary>
     private async Task<string> LaneAsync(string id, CancellationToken cancel)
     {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await estates.NameAsync(await db.Jobs.AsNoTracking().FirstAsync(j => j.Id == id, cancel), cancel);
+        try
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            return await estates.NameAsync(await db.Jobs.AsNoTracking().FirstAsync(j => j.Id == id, cancel), cancel);
+        }
+        catch (Exception e) when (faults.Of(e) is not null)
+        {
+            return id;
+        }
     }
 
     private async Task SettleAsync(CancellationToken cancel)

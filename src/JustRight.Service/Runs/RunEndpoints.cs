@@ -81,6 +81,7 @@ internal static class RunEndpoints
         TimeProvider time, CancellationToken cancel)
     {
         if (await FindAsync(id, queue, cancel) is not { } job) return NotFound(id);
+        if (await queue.IsUndoneAsync(id, cancel)) return UndoneAlready();
         var estate = await estates.FindAsync(job, cancel);
         var (who, now) = (user.Identity!.Name!, time.GetUtcNow());
         bool IsOpen(string host) => estate is null || RestartWindows.IsOpen(estate, host, now);
@@ -92,8 +93,7 @@ internal static class RunEndpoints
         string id, ClaimsPrincipal user, JobQueue queue, RunStore runs, TimeProvider time, CancellationToken cancel)
     {
         if (await FindAsync(id, queue, cancel) is null) return NotFound(id);
-        if (await queue.IsUndoneAsync(id, cancel))
-            return Problems.Of(409, "undone-already", "This run was undone, or a proposal to do so is open.");
+        if (await queue.IsUndoneAsync(id, cancel)) return UndoneAlready();
         var (who, now) = (user.Identity!.Name!, time.GetUtcNow());
         return await AnswerAsync(
             id, await runs.DecideAsync(id, j => RunDecisions.Continue(j, who, now), who, cancel), queue, cancel);
@@ -119,6 +119,9 @@ internal static class RunEndpoints
 
     private static async Task<JobRow?> FindAsync(string id, JobQueue queue, CancellationToken cancel) =>
         await queue.FindAsync(id, cancel) is { } job && JobKinds.GoOn.Contains(job.Kind) ? job : null;
+
+    private static ProblemHttpResult UndoneAlready() =>
+        Problems.Of(409, "undone-already", "This run was undone, or a proposal to do so is open.");
 
     private static ProblemHttpResult NotFound(string id) => Problems.NotFound("run", id, []);
 }

@@ -21,14 +21,15 @@ internal sealed class WindowClock(
     {
         var now = time.GetUtcNow();
         await using var db = await databases.CreateDbContextAsync(cancel);
-        foreach (var job in await db.Jobs.Include(j => j.Steps).Where(j => j.State == JobState.Waiting).ToListAsync(cancel))
+        foreach (var job in await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.State == JobState.Waiting).ToListAsync(cancel))
         {
             if (await estates.FindAsync(job, cancel) is not { } estate) continue;
             // What waits for a person goes on by that; only a restart comes due by the clock.
             if (RunRows.Of(job).Next(host => RestartWindows.IsOpen(estate, host, now)).Wait != RunWait.Go) continue;
-            job.State = JobState.Queued;
-            await db.SaveChangesAsync(cancel);
-            queue.LineUp(job.Id);
+            // somebody may have decided meanwhile
+            var waits = db.Jobs.Where(j => j.Id == job.Id && j.State == JobState.Waiting);
+            if (await waits.ExecuteUpdateAsync(j => j.SetProperty(x => x.State, JobState.Queued), cancel) > 0)
+                queue.LineUp(job.Id);
         }
     }
 }

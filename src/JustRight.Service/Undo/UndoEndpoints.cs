@@ -74,7 +74,7 @@ internal static class UndoEndpoints
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
         string id, ClaimsPrincipal user, UndoService undo, JobQueue queue, RunStore runs, ProposalService proposals,
-        CancellationToken cancel)
+        TimeProvider time, CancellationToken cancel)
     {
         var (job, refused) = await FindAsync(id, queue, cancel);
         if (refused is not null) return refused;
@@ -95,11 +95,19 @@ internal static class UndoEndpoints
             Log = _ => new LogWords(
                 "confirm undo",
                 $"{plan.Changes.Count} {(plan.Changes.Count == 1 ? "step" : "steps")} of {job.Kind.Word()} {id}"),
-            Guard = (db, _) => !JobQueue.IsUndone(db, id),
+            Guard = (db, _) => !JobQueue.IsUndone(db, id) && NoLongerWaits(db.Jobs.First(j => j.Id == id), who, time.GetUtcNow()),
         };
         return await proposals.AddIfAsync(await undo.EstateOfAsync(job, cancel), order, cancel) is { } made
             ? TypedResults.Accepted($"/api/jobs/{made.Id}", JobViews.Of(made))
             : UndoneAlready();
+    }
+
+    /// <summary>Nobody is waited for any more by a run that is undone as far as it was made.</summary>
+    private static bool NoLongerWaits(JobRow undone, string who, DateTimeOffset now)
+    {
+        if (undone.State == JobState.Waiting)
+            (undone.State, undone.EndedAt, undone.Message) = (JobState.Stopped, now, $"stopped by {who}, who undid it");
+        return true;
     }
 
     /// <summary>A renewal goes back by further steps of its own.</summary>

@@ -1,6 +1,8 @@
 import { Button } from '@mantine/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useDebouncedValue } from '@mantine/hooks';
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { createColumnHelper } from '@tanstack/react-table';
+import { useState } from 'react';
 import { api, need } from '../../api/client';
 import { log } from '../../api/queries';
 import type { LogEntryView } from '../../api/schema.gen';
@@ -21,7 +23,10 @@ const columns = [
 
 /** Who did what, before and after. */
 export function LogPage() {
-  const entries = useQuery(log(''));
+  const [text, setText] = useState('');
+  const [asked] = useDebouncedValue(text, 250);
+  const entries = useInfiniteQuery(log(asked));
+  const rows = entries.data?.pages.flat() ?? [];
   const check = useMutation({ mutationFn: () => need(api.GET('/api/log/check')) });
   return (
     <>
@@ -40,7 +45,31 @@ export function LogPage() {
       </div>
       {entries.isPending && <Loading />}
       {entries.error && <Failure error={entries.error} />}
-      {entries.data && <DataTable label="Log" rows={entries.data} columns={columns} empty="The log is empty." />}
+      {entries.data && (
+        <>
+          <DataTable
+            label="Log"
+            rows={rows}
+            columns={columns}
+            empty="The log is empty."
+            search={{ text, onText: setText }}
+          />
+          <div className="head">
+            <span className="soft" role="status">
+              {entries.hasNextPage ? `The latest ${rows.length}.` : `All ${rows.length}${asked ? ' that match' : ''}.`}
+            </span>
+            {entries.hasNextPage && (
+              <Button
+                variant="default"
+                loading={entries.isFetchingNextPage}
+                onClick={() => void entries.fetchNextPage()}
+              >
+                Show older
+              </Button>
+            )}
+          </div>
+        </>
+      )}
     </>
   );
 }
