@@ -105,6 +105,7 @@ public static class ServiceHost
         builder.Services.AddSingleton(surroundings.Time);
         AddParts(builder.Services, settings);
         AddAccess(builder.Services);
+        ReadsCompressed.Add(builder.Services);
         builder.Services.AddOpenApi(ApiDescription.Describe);
         builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database").AddCheck<FolderHealth>("folder")
             .AddCheck<KeysHealth>("keys");
@@ -120,6 +121,7 @@ public static class ServiceHost
         });
         app.UseStatusCodePages(WriteStatusAsync);
         app.UseRequestLog();
+        app.UseResponseCompression();
         app.UseMiddleware<PageGuard>();
         app.UseConsole(settings);
         // Before anything that asks who somebody is: that asks the database.
@@ -132,6 +134,7 @@ public static class ServiceHost
         app.UseAuthentication();
         app.UseAuthorization();
         app.UseContentTypesNow();
+        app.UseEntityTags();
         var api = app.MapGroup("/api");
         api.MapAccess();
         api.MapSessions();
