@@ -149,7 +149,7 @@ public sealed record Run(IReadOnlyList<RunStep> Steps)
         var failed = Steps.Where(s => s.HasFailed).ToList();
         if (failed.Count > 0)
             words.Add(
-                $"{failed.Count} failed: step {failed[0].Number}: {failed[0].Note}"
+                $"{failed.Count} failed: step {failed[0].Number}: {failed[0].Note.TrimEnd('.')}"
                 + (failed.Count > 1 ? $" (and {string.Join(", ", failed.Skip(1).Select(f => $"step {f.Number}"))})" : ""));
         if (Held().Count is > 0 and var held)
             words.Add($"{held} not made, for {(held == 1 ? "it hangs" : "they hang")} on what failed");
