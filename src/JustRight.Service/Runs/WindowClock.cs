@@ -21,7 +21,8 @@ internal sealed class WindowClock(
     {
         var now = time.GetUtcNow();
         await using var db = await databases.CreateDbContextAsync(cancel);
-        foreach (var job in await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.State == JobState.Waiting).ToListAsync(cancel))
+        foreach (var job in await db.Jobs.AsNoTracking().Include(j => j.Steps)
+            .Where(j => j.State == JobState.Waiting).ToListAsync(cancel))
         {
             if (await estates.FindAsync(job, cancel) is not { } estate) continue;
             // What waits for a person goes on by that; only a restart comes due by the clock.
