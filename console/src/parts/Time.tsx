@@ -1,5 +1,6 @@
 import { Tooltip } from '@mantine/core';
 import { ago, exact } from './times';
+import './Time.css';
 import { useNow } from './useNow';
 
 /** How long ago, with the exact time and its zone on hover and focus. */

@@ -3,7 +3,6 @@ using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Hosts;
-using JustRight.Service.Answers;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;

@@ -2,7 +2,6 @@ using JustRight.Contracts;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
-using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Estates;

@@ -3,7 +3,6 @@ using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Databases;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 using JustRight.Service.Fits;
 using SurveyView = JustRight.Core.Rights.SurveyView;

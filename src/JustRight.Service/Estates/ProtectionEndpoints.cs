@@ -8,7 +8,6 @@ using JustRight.Core.Rights.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Jobs;
-using JustRight.Service.Log;
 using JustRight.Service.Proposals;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -3,7 +3,6 @@ using JustRight.Contracts;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Drift;
 using JustRight.Service.Storage;
-using JustRight.Service.Views;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Fits;

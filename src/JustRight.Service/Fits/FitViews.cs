@@ -1,6 +1,5 @@
 using JustRight.Contracts;
 using JustRight.Core.Directory;
-using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Plans;
@@ -9,7 +8,6 @@ using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Worklists;
 using JustRight.Service.Storage;
-using JustRight.Service.Traces;
 using JustRight.Service.Views;
 using SecretStore = JustRight.Service.Secrets.SecretStore;
 

@@ -2,7 +2,6 @@ using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
-using JustRight.Core.Worklists;
 using JustRight.Formats.Ldif;
 
 namespace JustRight.Service.Fits;

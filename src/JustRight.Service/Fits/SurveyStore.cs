@@ -1,6 +1,5 @@
 using JustRight.Core.Directory.Schema;
 using JustRight.Core.Engines;
-using JustRight.Core.Estates;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Surveys;

@@ -2,7 +2,6 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
-using JustRight.Service.Answers;
 using JustRight.Service.Faults;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -50,9 +49,14 @@ internal sealed class JobRunner(
         {
             await OutlastAsync(id, cancel);
         }
-        catch (OperationCanceledException)
+        catch (OperationCanceledException) when (cancel.IsCancellationRequested)
         {
             // The service stops; what comes after it in the lane stops as well.
+        }
+        catch (Exception e) when (faults.Of(e) is null)
+        {
+            // whatever becomes of one job, the next of its estate has its turn; a run goes on at the next start
+            logger.LogCritical(e, "Job {Job} ended without an end", id);
         }
     }
 
@@ -62,7 +66,9 @@ internal sealed class JobRunner(
         try
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            return await estates.NameAsync(await db.Jobs.AsNoTracking().FirstAsync(j => j.Id == id, cancel), cancel);
+            return await db.Jobs.AsNoTracking().FirstOrDefaultAsync(j => j.Id == id, cancel) is { } job
+                ? await estates.NameAsync(job, cancel)
+                : id;
         }
         catch (Exception e) when (faults.Of(e) is not null)
         {

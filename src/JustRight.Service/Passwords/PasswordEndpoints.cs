@@ -4,7 +4,6 @@ using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
-using JustRight.Core.Runs;
 using JustRight.Core.Sheets;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;

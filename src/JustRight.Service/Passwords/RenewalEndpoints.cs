@@ -6,7 +6,6 @@ using JustRight.Core.Passwords;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
-using JustRight.Service.Jobs;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;

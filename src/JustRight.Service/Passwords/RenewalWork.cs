@@ -4,7 +4,6 @@ using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
 using JustRight.Core.Runs;
 using JustRight.Core.SecretUses;
-using JustRight.Formats.Changes;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Runs;

@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
-using JustRight.Core.Worklists;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;

@@ -1,6 +1,5 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
-using JustRight.Core.Estates;
 using JustRight.Core.Runs;
 using JustRight.Formats.Changes;
 using JustRight.Service.Jobs;

@@ -1,6 +1,4 @@
 using JustRight.Connectors;
-using JustRight.Connectors.Directories;
-using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Access;
 using JustRight.Core.Rights.Memberships;

@@ -6,7 +6,6 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
-using JustRight.Service.Log;
 using JustRight.Service.Proposals;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;

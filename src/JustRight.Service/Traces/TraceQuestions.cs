@@ -1,11 +1,9 @@
 using JustRight.Contracts;
-using JustRight.Core.Directory;
 using JustRight.Core.Directory.Schema;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
 using JustRight.Service.Answers;

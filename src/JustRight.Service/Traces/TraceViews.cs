@@ -1,6 +1,5 @@
 using JustRight.Contracts;
 using JustRight.Core.Directory;
-using JustRight.Core.Rights.Branches;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
 using JustRight.Service.Storage;
