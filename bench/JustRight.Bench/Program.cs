@@ -144,7 +144,7 @@ static (double Seconds, string Result) Hosts(SyntheticHosts synthetic)
     var (survey, plan) = (synthetic.Survey(), synthetic.Plan());
     GC.Collect();
     var clock = Stopwatch.StartNew();
-    var fit = new FitJudge(AllEngines.View(survey), new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt)
+    var fit = new FitJudge(AllEngines.View(survey), new NeedsIndex([plan]), new OrganizationRules([], null, []), new Present(survey.TakenAt))
         .Judge(plan);
     return (
         clock.Elapsed.TotalSeconds,
@@ -159,7 +159,7 @@ static (double Seconds, string Result) Database(SyntheticInstance synthetic)
     var clock = Stopwatch.StartNew();
     var view = AllEngines.View(survey);
     var prepared = clock.Elapsed.TotalSeconds;
-    var fit = new FitJudge(view, new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt).Judge(plan);
+    var fit = new FitJudge(view, new NeedsIndex([plan]), new OrganizationRules([], null, []), new Present(survey.TakenAt)).Judge(plan);
     return (
         clock.Elapsed.TotalSeconds - prepared,
         $"{fit.Accounts.Sum(a => a.Judgements.Count)} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess; prepared in {prepared:0.00} s");
@@ -173,7 +173,7 @@ static (double Seconds, string Result) Fit(SyntheticEstate estate)
     var clock = Stopwatch.StartNew();
     var plans = Enumerable.Range(0, estate.Installs)
         .Select(i => Planner.Make(estate.Sheet, estate.Estate, estate.Install(i), NameIndex.Empty).Plan!).ToList();
-    var judge = new FitJudge(AllEngines.View(survey), new NeedsIndex(plans), new OrganizationRules([], null, []), survey.TakenAt);
+    var judge = new FitJudge(AllEngines.View(survey), new NeedsIndex(plans), new OrganizationRules([], null, []), new Present(survey.TakenAt));
     long rights = 0, met = 0;
     foreach (var plan in plans)
     {

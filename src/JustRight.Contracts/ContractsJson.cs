@@ -20,7 +20,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<AdoptionSummary>))]
 [JsonSerializable(typeof(AdoptionView))]
 [JsonSerializable(typeof(AdoptionDraftView))]
-[JsonSerializable(typeof(IReadOnlyList<InstallSummary>))]
+[JsonSerializable(typeof(InstallPage))]
 [JsonSerializable(typeof(PlanView))]
 [JsonSerializable(typeof(FitView))]
 [JsonSerializable(typeof(WorklistView))]

@@ -143,7 +143,21 @@ public sealed record InstallSummary(
 {
     /// <summary>What this release cannot read of it, or leaves aside; empty when all of it is read.</summary>
     public IReadOnlyList<string> Remarks { get; init; } = [];
+
+    /// <summary>
+    /// Whether something changed since this was judged, so that it is being judged anew: what is told of its fit may be old.
+    /// </summary>
+    public bool IsBeingJudged { get; init; }
+
+    /// <summary>When this was judged; null while it was not yet.</summary>
+    public DateTimeOffset? JudgedAt { get; init; }
 }
+
+/// <summary>A page of the list of installs.</summary>
+/// <param name="Items">The installs, in the order that was asked for.</param>
+/// <param name="Skipped">How many of those that match come before them.</param>
+/// <param name="Total">How many match.</param>
+public sealed record InstallPage(IReadOnlyList<InstallSummary> Items, int Skipped, int Total);
 
 /// <summary>An install with its text.</summary>
 /// <param name="Summary">What the list shows of it.</param>

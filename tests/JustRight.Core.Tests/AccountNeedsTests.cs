@@ -130,7 +130,7 @@ public sealed class AccountNeedsTests
         var plan = new Plan(
             "install", "s@1", "S", "fennmoor", "FENNMOOR", "fennmoor.example", Stage.Planned, [], [], [account], [], [], [], []);
         var needs = new NeedsIndex([plan]);
-        var fit = new FitJudge(view, needs, new OrganizationRules([], null, []), DateTimeOffset.UnixEpoch).Judge(plan);
+        var fit = new FitJudge(view, needs, new OrganizationRules([], null, []), new Present(DateTimeOffset.UnixEpoch)).Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs));
     }
 }

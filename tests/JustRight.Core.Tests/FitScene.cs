@@ -329,14 +329,15 @@ internal sealed class FitScene
     /// <summary>Installs that cannot be planned.</summary>
     public IReadOnlyList<UnplannedInstall> Unplanned { get; set; } = [];
 
+    /// <summary>The present, where a test asks how long the answer holds; <see cref="Now"/> otherwise.</summary>
+    public Present? Present { get; set; }
+
     public (InstallFit Fit, Worklist Worklist) Run()
     {
         var view = View();
         var plan = Plan("install");
         var needs = Needs();
-        var fit = new FitJudge(
-            view, needs, Rules,
-            Now)
+        var fit = new FitJudge(view, needs, Rules, Present ?? new Present(Now))
         {
             Confirmations = new ConfirmationIndex(_confirmations),
             Exceptions = new ExceptionIndex(Exceptions)

@@ -224,7 +224,7 @@ public sealed class RetirementTests
         FitScene scene, DateTimeOffset? now = null, params (string Name, DateTimeOffset At)[] disabled)
     {
         scene.Stage = Stage.Retiring;
-        scene.Past = new RetirementPast(Now, disabled.ToDictionary(d => d.Name, d => d.At), TimeSpan.FromDays(30), now ?? Now);
+        scene.Past = new RetirementPast(Now, disabled.ToDictionary(d => d.Name, d => d.At), TimeSpan.FromDays(30), new Present(now ?? Now));
         return scene.Run();
     }
 }

@@ -221,7 +221,7 @@ public sealed class BackupTests : IDisposable
     }
 
     private static async Task<IReadOnlyList<string>> NamesAsync(TestedService service) =>
-        [.. (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+        [.. (await service.InstallsAsync())
             .Select(i => $"{i.Name} {i.Stage}")];
 
     /// <summary>A kept password, shown.</summary>

@@ -79,6 +79,6 @@ public sealed class ConfirmationTests : IAsyncLifetime
     }
 
     private async Task<string> NextAsync() =>
-        (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+        (await _service.InstallsAsync())
             .Single(i => i.Name == Install).Next;
 }

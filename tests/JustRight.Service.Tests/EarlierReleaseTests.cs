@@ -38,7 +38,7 @@ public sealed class EarlierReleaseTests : IAsyncLifetime
     {
         await ReplaceAsync(kind, name, old, now);
         if (kind == "sheet") (await RemarksAsync(kind, name))[0].ShouldStartWith("cannot be read: ");
-        var all = await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary);
+        var all = await _service.InstallsAsync();
         all.Count.ShouldBe(11);
         all.Single(i => i.Name == "tallystick-dataroom").Next.ShouldStartWith(
             kind == "sheet" ? "cannot be planned: " : "cannot be read: ");
@@ -60,7 +60,7 @@ public sealed class EarlierReleaseTests : IAsyncLifetime
     {
         await ReplaceAsync("estate", "fennmoor", "\ndomain:", "\ndomian:");
         (await RemarksAsync("estate", "fennmoor"))[0].ShouldStartWith("cannot be read: ");
-        (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).ShouldAllBe(
+        (await _service.InstallsAsync()).ShouldAllBe(
             i => i.Next.StartsWith("cannot be planned: "));
         (await _service.Http.GetAsync("/api/secrets", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
@@ -108,7 +108,7 @@ public sealed class EarlierReleaseTests : IAsyncLifetime
         "estate" =>
             (await _service.GetAsync("estates", ContractsJson.Default.IReadOnlyListEstateSummary)).Single(
             s => s.Name == name).Remarks,
-        _ => (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Single(
+        _ => (await _service.InstallsAsync()).Single(
             s => s.Name == name).Remarks,
     };
 }

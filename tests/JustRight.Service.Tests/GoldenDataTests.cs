@@ -127,7 +127,7 @@ public sealed class GoldenDataTests
             "estates/fennmoor/passwords", "estates/fennmoor/password-places", "estates/papers", "evidence-key",
             "installs/brinebook-contractors/sign-in",
         ];
-        var installs = await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary);
+        var installs = await service.InstallsAsync();
         foreach (var list in installs.Select(i => $"runs?install={i.Name}").Append("estates/fennmoor/traces"))
         {
             var jobs = await service.GetAsync(list, ContractsJson.Default.IReadOnlyListJobView);

@@ -75,7 +75,7 @@ public sealed class HistoryTests
 
         (await HistoryAsync(service)).Count.ShouldBe(before.Count + 2);
         (await LogAsync(service)).Count(e => e.Action == "drift").ShouldBe(news);
-        foreach (var install in (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+        foreach (var install in (await service.InstallsAsync())
             .Where(i => i.Name != Install))
             (await service.GetAsync($"installs/{install.Name}/history", ContractsJson.Default.IReadOnlyListKeptFitView))
                 .Count(f => f.From > before[0].From).ShouldBe(0, install.Name);

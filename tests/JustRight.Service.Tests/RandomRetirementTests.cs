@@ -149,7 +149,7 @@ public sealed partial class RandomRetirementTests
         (await service.GetAsync($"installs/{product.Name}/worklist", ContractsJson.Default.WorklistView)).Remove;
 
     private static async Task<Dictionary<string, int>> MissingAsync(TestedService service) =>
-        (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+        (await service.InstallsAsync())
             .ToDictionary(i => i.Name, i => i.Fit?.Missing ?? 0);
 
     /// <summary>The simulation numbers what is made from 2001 on.</summary>

@@ -93,7 +93,7 @@ public sealed class RetirementTests
 
     /// <summary>Installs with what they miss: what others hold too much may well become less.</summary>
     private static async Task<List<(string Name, int Missing)>> FitsAsync(TestedService service) =>
-        [.. (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Select(i =>
+        [.. (await service.InstallsAsync()).Select(i =>
             (i.Name, i.Fit?.Missing ?? 0))];
 
     private static Task<WorklistView> WorklistAsync(TestedService service) =>

@@ -156,7 +156,7 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
     }
 
     private async Task<string> NextAsync() =>
-        (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+        (await _service.InstallsAsync())
             .Single(i => i.Name == Install).Next;
 
     private Task<PlanView> PlanAsync(string install) =>

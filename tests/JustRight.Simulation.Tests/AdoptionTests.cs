@@ -137,6 +137,6 @@ public sealed class AdoptionTests(ITestOutputHelper output)
         planFaults.ShouldBeEmpty();
         return [.. new FitJudge(
             view, new NeedsIndex([plan!]), estate.Rules,
-            DateTimeOffset.UtcNow).Judge(plan!).Accounts.SelectMany(a => a.Judgements)];
+            new Present(DateTimeOffset.UtcNow)).Judge(plan!).Accounts.SelectMany(a => a.Judgements)];
     }
 }

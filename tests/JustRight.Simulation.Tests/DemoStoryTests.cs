@@ -300,7 +300,7 @@ internal sealed class DemoSimulation : IDisposable
             TestContext.Current.CancellationToken);
         var view = AllEngines.View(survey);
         var needs = new NeedsIndex([plan]);
-        var fit = new FitJudge(view, needs, Estate.Rules, DateTimeOffset.UtcNow).Judge(plan);
+        var fit = new FitJudge(view, needs, Estate.Rules, new Present(DateTimeOffset.UtcNow)).Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs));
     }
 

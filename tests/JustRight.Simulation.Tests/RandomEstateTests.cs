@@ -117,7 +117,7 @@ public sealed class RandomEstateTests
                     estate, _connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, default));
             var plan = random.Plan();
             var needs = new NeedsIndex([plan]);
-            var fit = new FitJudge(view, needs, estate.Rules, DateTimeOffset.UtcNow).Judge(plan);
+            var fit = new FitJudge(view, needs, estate.Rules, new Present(DateTimeOffset.UtcNow)).Judge(plan);
             return (fit, WorklistMaker.Make(fit, view, needs));
         }
 

@@ -206,6 +206,13 @@ public sealed class TestedService : IAsyncDisposable
     public async Task<T> GetAsync<T>(string path, System.Text.Json.Serialization.Metadata.JsonTypeInfo<T> type) =>
         ClosedSets.Checked(JsonSerializer.Deserialize(await Http.GetStringAsync("/api/" + path), type)!);
 
+    /// <summary>All installs of the list, once none of them is being judged any more.</summary>
+    public async Task<IReadOnlyList<InstallSummary>> InstallsAsync()
+    {
+        var page = await GetAsync("installs?take=500&wait=60", ContractsJson.Default.InstallPage);
+        return page.Items.Any(i => i.IsBeingJudged) ? throw new TimeoutException("Installs are still being judged.") : page.Items;
+    }
+
     /// <summary>Starts a job and waits for its end.</summary>
     public Task<JobView> RunAsync(string path, GrantOrder? order = null) =>
         StartedAsync(path, order is null ? null : JsonContent.Create(order, ContractsJson.Default.GrantOrder));

@@ -9,6 +9,9 @@ namespace JustRight.Cli.Commands;
 /// <summary><c>install</c> and <c>plan</c>.</summary>
 internal static class InstallCommands
 {
+    /// <summary>How many seconds a list waits for what is being judged anew.</summary>
+    private const string Patience = "10";
+
     public static Command Make()
     {
         var file = Names.File();
@@ -21,8 +24,7 @@ internal static class InstallCommands
                 "add", "Checks that an install can be planned, and adds it to Just Right",
                 ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!))
                 .Answers(ContractsJson.Default.InstallView),
-            CommandKit.Make("list", "Lists the installs with their fit", [], [], ListAsync)
-                .Answers(ContractsJson.Default.IReadOnlyListInstallSummary),
+            MakeList(),
             CommandKit.Make(
                 "show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install],
                 c => ShowAsync(c, c.Parsed.GetValue(install)!))
@@ -55,27 +57,52 @@ internal static class InstallCommands
         return ExitCode.Fine;
     }
 
-    private static async Task<int> ListAsync(Call call)
+    private static Command MakeList()
     {
-        var installs = await call.Api.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary, call.Cancel);
+        var order = new ListOptions("name", "title", "sheet", "estate", "stage", "fit", "next", "surveyed");
+        var estate = new Option<string?>("--estate") { Description = "Only those of this estate", HelpName = "ESTATE" };
+        var stage = new Option<string?>("--stage") { Description = "Only those in this stage: planned, installed or retiring" };
+        stage.CompletionSources.Add("planned", "installed", "retiring");
+        var fit = new Option<string?>("--fit")
+        {
+            Description = "Only those of which the fit says this: missing, excess, pending, unseen, nothing-off or not-verified",
+        };
+        fit.CompletionSources.Add("missing", "excess", "pending", "unseen", "nothing-off", "not-verified");
+        return CommandKit.Make(
+            "list",
+            "Lists the installs with their fit\n"
+            + "What changed is judged anew in the background; the list waits some seconds for that, and marks what is still old.",
+            ["justright install list", "justright install list --fit missing --sort -fit", "justright install list --search ledger"],
+            [.. order.All, estate, stage, fit],
+            c => ListAsync(c, order.Query(
+                c, ("estate", c.Parsed.GetValue(estate)), ("stage", c.Parsed.GetValue(stage)), ("fit", c.Parsed.GetValue(fit)))))
+            .Answers(ContractsJson.Default.InstallPage);
+    }
+
+    private static async Task<int> ListAsync(Call call, ListQuery query)
+    {
+        var page = await call.Api.GetAsync($"installs?{query.Text}&wait={Patience}", ContractsJson.Default.InstallPage, call.Cancel);
         if (call.Screen.IsJson)
         {
-            call.Screen.Json(installs, ContractsJson.Default.IReadOnlyListInstallSummary);
+            call.Screen.Json(page, ContractsJson.Default.InstallPage);
             return ExitCode.Fine;
         }
 
-        if (installs.Count == 0) call.Screen.Line("No installs yet. Add one: justright install add FILE");
+        if (page.Total == 0)
+            call.Screen.Line(query.IsNarrowed ? "No install matches." : "No installs yet. Add one: justright install add FILE");
         var table = Screen.List("install", "sheet", "stage", "fit", "", "next", "surveyed");
-        foreach (var i in installs)
+        foreach (var i in page.Items)
         {
+            var old = i.IsBeingJudged ? " [grey](being judged anew)[/]" : "";
             table.AddRow(
-                new Text(i.Name), new Text(i.Sheet), new Text(i.Stage), new Markup(
-                    i.Fit is null ? "" : Balance.Sign(i.Fit)), new Text(i.Fit?.Words ?? "not verified yet"),
-                new Text(i.Next), new Text(i.SurveyedAt is { } at ? Times.Exact(at) : ""));
+                new Text(i.Name), new Text(i.Sheet), new Text(i.Stage), new Markup(i.Fit is null ? "" : Balance.Sign(i.Fit)),
+                new Markup(Markup.Escape(i.Fit?.Words ?? "not verified yet") + old), new Text(i.Next),
+                new Text(i.SurveyedAt is { } at ? Times.Exact(at) : ""));
         }
 
-        if (installs.Count > 0) call.Screen.Write(table);
-        if (installs.Any(i => i.Simulated)) call.Screen.Line("[grey]simulated estate[/]");
+        if (page.Items.Count > 0) call.Screen.Write(table);
+        ListOptions.Tell(call, page.Items.Count, page.Skipped, page.Total, "installs");
+        if (page.Items.Any(i => i.Simulated)) call.Screen.Line("[grey]simulated estate[/]");
         return ExitCode.Fine;
     }
 

@@ -13,7 +13,7 @@ internal static class Names
         (await api.GetAsync("estates", ContractsJson.Default.IReadOnlyListEstateSummary, default)).Select(s => s.Name));
 
     public static Argument<string> Install() => CommandKit.Named("install", "An install", async api =>
-        (await api.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary, default)).Select(s => s.Name));
+        (await api.GetAsync("installs?take=500", ContractsJson.Default.InstallPage, default)).Items.Select(s => s.Name));
 
     public static Argument<string> File() => new("file") { Description = "A YAML file" };
 

@@ -15,8 +15,8 @@ namespace JustRight.Core.Fit;
 /// <param name="view">The survey, made ready.</param>
 /// <param name="needs">What all installs of the estate need.</param>
 /// <param name="rules">The organization rule.</param>
-/// <param name="now">The present, against which the survey's age is held.</param>
-public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRules rules, DateTimeOffset now)
+/// <param name="present">The present, against which the survey's age and the ends of people's words are held.</param>
+public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRules rules, Present present)
 {
     /// <summary>How far two machines' clocks may be apart: what was read later than that cannot be given an age.</summary>
     private static readonly TimeSpan ClocksApart = TimeSpan.FromMinutes(10);
@@ -35,7 +35,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         var accounts = plan.Accounts.Select(a => Seen(JudgeAccount(plan, a, services, stale))).ToList();
         return new InstallFit(
             plan, view.Survey.TakenAt, view.Survey.Simulated, accounts,
-            [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, now))], view.UnreadParts);
+            [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, present))], view.UnreadParts);
     }
 
     /// <summary>With what people accepted of it, and what the directory says of the account itself.</summary>
@@ -45,7 +45,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         var found = view.Graph.IndexOf(account.Name) is >= 0 and var at ? view.Graph.PrincipalOf(at) : null;
         var ours = account.Password.ChangedBy == PasswordKeeper.Us && !account.Name.EndsWith('$')
             && account.WorksAs != WorksAs.Person;
-        return new AccountFit(account, fit.Found, [.. fit.Judgements.Select(j => Exceptions.Apply(KnownExcess(account, j), now))])
+        return new AccountFit(account, fit.Found, [.. fit.Judgements.Select(j => Exceptions.Apply(KnownExcess(account, j), present))])
         {
             Dn = found?.Dn,
             PasswordSetAt = ours ? found?.PasswordSetAt : null,
@@ -77,10 +77,13 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     /// <summary>Why what was read then proves nothing now; null while it does.</summary>
     private string? TooOld(DateTimeOffset read, TimeSpan? limit)
     {
-        var age = now - read;
-        if (limit is null || (age <= limit && age >= -ClocksApart)) return null;
-        if (age < TimeSpan.Zero) return $"read at {read.UtcDateTime:yyyy-MM-dd HH:mm}Z, which this machine's clock has not reached";
-        return age.TotalDays >= 2 ? $"read {(int)age.TotalDays} days ago" : $"read {(int)age.TotalHours} hours ago";
+        if (limit is not { } longest) return null;
+        if (!present.HasReached(read - ClocksApart))
+            return $"read at {read.UtcDateTime:yyyy-MM-dd HH:mm}Z, which this machine's clock has not reached";
+        if (!present.IsPast(read + longest)) return null;
+        return present.HasReached(read + TimeSpan.FromDays(2))
+            ? $"read {present.WholeSince(read, TimeSpan.FromDays(1))} days ago"
+            : $"read {present.WholeSince(read, TimeSpan.FromHours(1))} hours ago";
     }
 
     private AccountFit JudgeAccount(Plan plan, PlannedAccount account, ServiceJudge services, string? stale)
@@ -128,7 +131,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         : AccountNeeds.Judge(view, account, plan.Domain, node);
 
     private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) =>
-        new ProductRoleJudge(Confirmations, view, now, rules.TimeZone).Judge(plan, account, grant);
+        new ProductRoleJudge(Confirmations, view, present, rules.TimeZone).Judge(plan, account, grant);
 
     private Judgement WithoutAccount(Plan plan, PlannedAccount account, ServiceJudge services, PlannedGrant grant)
     {

@@ -5,6 +5,7 @@ using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 using JustRight.Service.Proposals;
+using JustRight.Service.Summaries;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Adoptions;
@@ -111,7 +112,7 @@ internal static class AdoptionEndpoints
 
     private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> FinishAsync(
         string name, ClaimsPrincipal user, AdoptionStore adoptionStore, AdoptionService adoptionService, Library library,
-        FitService fits, DocumentApprovals approvals, UnsaidHoldings unsaid, CancellationToken cancel)
+        FitService fits, SummaryMaker summaries, DocumentApprovals approvals, UnsaidHoldings unsaid, CancellationToken cancel)
     {
         if (await adoptionStore.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, adoptionStore, cancel);
         var (adoption, who) = (kept.Adoption, user.Identity!.Name!);
@@ -140,9 +141,7 @@ internal static class AdoptionEndpoints
         if (await unsaid.KeepAsync(adoption, found, answers, estate, who, cancel) is { } keepingWaits) return keepingWaits;
         await adoptionStore.FinishAsync(name, who, cancel);
         return TypedResults.Ok(
-            new InstallView(
-                await fits.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel),
-                files.InstallText));
+            new InstallView(await summaries.NowAsync(name, cancel), files.InstallText));
     }
 
     /// <summary>A sheet or an install that the adoption did not write is never written over by it.</summary>

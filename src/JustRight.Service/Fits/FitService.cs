@@ -39,7 +39,7 @@ public sealed class FitService(
         if (sheet is null && await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is null)
             return [await MissingAsync(EstatePlanner.NoSheet(install), install.Sheet, Library.SheetKind, cancel)];
         if (await library.FindAsync(Library.EstateKind, install.Estate, cancel) is not { } estateRow)
-            return [await MissingAsync(NoEstate(install), install.Estate, Library.EstateKind, cancel)];
+            return [await MissingAsync(EstatePlanner.NoEstate(install), install.Estate, Library.EstateKind, cancel)];
         sheet ??= Library.ReadSheet((await library.FindAsync(Library.SheetKind, install.Sheet, cancel))!);
         return (await planner.PlanAsync(sheet, Library.ReadEstate(estateRow), install, cancel)).Faults;
     }
@@ -62,18 +62,8 @@ public sealed class FitService(
     {
         var row = await library.FindAsync(Library.InstallKind, name, cancel) ?? throw new KeyNotFoundException(name);
         var install = Library.ReadInstall(row);
-        var plans = await planner.PlanAllAsync(install.Estate, cancel) ?? throw new FaultException([NoEstate(install)]);
-        return await JudgeAsync(plans, row, await surveys.LatestAsync(install.Estate, cancel), cancel);
-    }
-
-    /// <summary>The fits of all installs of an estate that can be planned, from the latest survey.</summary>
-    public async Task<IReadOnlyList<InstallFit>> JudgeAllAsync(Estate estate, CancellationToken cancel)
-    {
-        if (await surveys.LatestAsync(estate.Name, cancel) is not { } view) return [];
-        if (await planner.PlanAllAsync(estate.Name, cancel) is not { } plans) return [];
-        var fits = new List<InstallFit>();
-        foreach (var plan in plans.All) fits.Add(await JudgeAsync(plan, estate, view, plans.Needs, cancel));
-        return fits;
+        var plans = await planner.PlanAllAsync(install.Estate, cancel) ?? throw new FaultException([EstatePlanner.NoEstate(install)]);
+        return await JudgeAsync(plans, row, await surveys.LatestAsync(install.Estate, cancel), new Present(time.GetUtcNow()), cancel);
     }
 
     /// <summary>
@@ -130,110 +120,46 @@ public sealed class FitService(
     }
 
     /// <summary>
-    /// Installs for a list, each with its fit from the latest survey. Every estate is planned once, whatever number of them it
-    /// holds.
-    /// </summary>
-    public async Task<IReadOnlyList<InstallSummary>> SummariesAsync(IReadOnlyList<DocumentRow> rows, CancellationToken cancel)
-    {
-        var estates = new Dictionary<string, (EstatePlans? Plans, Core.Rights.SurveyView? View, FaultException? Why)>();
-        var summaries = new List<InstallSummary>();
-        foreach (var row in rows)
-        {
-            if (Library.OpenInstall(row) is not ({ } install, _))
-            {
-                summaries.Add(DocumentViews.Unread(row, Library.OpenInstall(row).Faults));
-                continue;
-            }
-
-            if (!estates.TryGetValue(install.Estate, out var known))
-                estates[install.Estate] = known = await KnownAsync(install.Estate, cancel);
-            summaries.Add(known.Why is { } why ? DocumentViews.Unplanned(row, install, why)
-                : await SummaryAsync(known.Plans, row, known.View, cancel));
-        }
-
-        return summaries;
-    }
-
-    /// <summary>What an estate's installs are judged by; an estate that cannot be read breaks no list.</summary>
-    private async Task<(EstatePlans? Plans, Core.Rights.SurveyView? View, FaultException? Why)> KnownAsync(
-        string estate, CancellationToken cancel)
-    {
-        try
-        {
-            return (await planner.PlanAllAsync(estate, cancel), await surveys.LatestAsync(estate, cancel), null);
-        }
-        catch (FaultException e)
-        {
-            return (null, null, e);
-        }
-    }
-
-    /// <summary>One install as in a list.</summary>
-    public async Task<InstallSummary> SummaryAsync(DocumentRow row, CancellationToken cancel) =>
-        (await SummariesAsync([row], cancel))[0];
-
-    private async Task<InstallSummary> SummaryAsync(
-        EstatePlans? plans, DocumentRow row, Core.Rights.SurveyView? view, CancellationToken cancel)
-    {
-        var install = Library.ReadInstall(row);
-        try
-        {
-            if (plans is null) throw new FaultException([NoEstate(install)]);
-            var judged = await JudgeAsync(plans, row, view, cancel);
-            var title = plans.Installs[install.Name].Sheet!.Title;
-            var counts = judged is null ? null : FitViews.Of(judged.Fit.Counts, judged.Fit.UnreadParts.Count, judged.Fit.Words);
-            return new InstallSummary(
-                install.Name, install.Sheet, title, plans.Estate.Name, DocumentViews.Stage(install.Stage),
-                plans.Estate.IsSimulated,
-                counts, judged?.Fit.SurveyedAt, NextStep.Words(judged), row.AddedAt, row.AddedBy)
-            {
-                Remarks = DocumentViews.Remarks(Library.OpenInstall(row).Faults),
-            };
-        }
-        catch (FaultException e)
-        {
-            return DocumentViews.Unplanned(row, install, e);
-        }
-    }
-
-    /// <summary>
     /// The fit of one of the planned installs of an estate; throws <see cref="FaultException"/> when it could not be planned.
     /// </summary>
-    private async Task<JudgedInstall?> JudgeAsync(
-        EstatePlans plans, DocumentRow row, Core.Rights.SurveyView? view, CancellationToken cancel)
+    /// <param name="row">The install.</param>
+    /// <param name="view">The latest survey; null when none was taken, and then it is not judged.</param>
+    public async Task<JudgedInstall?> JudgeAsync(
+        EstatePlans plans, DocumentRow row, Core.Rights.SurveyView? view, Present present, CancellationToken cancel)
     {
         var planned = plans.Installs[row.Name];
         var plan = planned.Plan ?? throw new FaultException(planned.Faults);
         if (view is null) return null;
-        var fit = await JudgeAsync(plan, plans.Estate, view, plans.Needs, cancel);
-        var byOwner = plans.Estate.Hosts.Where(h => h.Reach == Reach.HandedOver).Select(h => h.Name)
-            .ToHashSet(StringComparer.OrdinalIgnoreCase);
-        var past = plan.Stage == Stage.Retiring ? await PastAsync(plan, plans.Estate, row.AddedAt, cancel) : null;
-        var worklist = WorklistMaker.Make(fit, view, plans.Needs, past)
-            .Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOver.ByOwner : null);
-        return new JudgedInstall(fit, worklist) { RemovableAt = past?.RemovableAt(worklist.Remove) };
-    }
-
-    private async Task<InstallFit> JudgeAsync(
-        Plan plan, Estate estate, Core.Rights.SurveyView view, NeedsIndex needs, CancellationToken cancel) =>
-        new FitJudge(view, needs, estate.Rules, time.GetUtcNow())
+        var fit = new FitJudge(view, plans.Needs, plans.Estate.Rules, present)
         {
             Confirmations = await confirmations.IndexAsync(plan.Install, cancel),
             Exceptions = await exceptions.IndexAsync(plan.Install, cancel),
         }.Judge(plan);
+        var byOwner = plans.Estate.Hosts.Where(h => h.Reach == Reach.HandedOver).Select(h => h.Name)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var past = plan.Stage == Stage.Retiring ? await PastAsync(plan, plans.Estate, row.AddedAt, present, cancel) : null;
+        var worklist = WorklistMaker.Make(fit, view, plans.Needs, past)
+            .Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOver.ByOwner : null);
+        return new JudgedInstall(fit, worklist) { RemovableAt = past?.RemovableAt(worklist.Remove) };
+    }
 
     /// <summary>
     /// What the journal knows of a retirement in its estate. An account that was enabled again since is not among the disabled
     /// ones.
     /// </summary>
     /// <param name="since">When the install was last written.</param>
-    private async Task<RetirementPast> PastAsync(Plan plan, Estate estate, DateTimeOffset since, CancellationToken cancel)
+    private async Task<RetirementPast> PastAsync(
+        Plan plan, Estate estate, DateTimeOffset since, Present present, CancellationToken cancel) =>
+        new(since, await DisabledAsync(plan, estate, cancel), estate.Rules.Retire.RemoveAfter, present);
+
+    /// <summary>Since when the accounts of a plan are disabled by a step of ours, by logon name.</summary>
+    public async Task<IReadOnlyDictionary<string, DateTimeOffset>> DisabledAsync(
+        Plan plan, Estate estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var disabled = new Dictionary<string, DateTimeOffset>(StringComparer.OrdinalIgnoreCase);
-        var subjects = (await library.ListAsync(Library.InstallKind, cancel))
-            .Where(r => Library.OpenInstall(r).Document?.Estate == estate.Name).Select(r => r.Name).Append(estate.Name).ToList();
-        var jobs = db.Jobs.Where(j => subjects.Contains(j.Subject)).Select(j => j.Id);
+        var jobs = db.Jobs.Where(j =>
+            j.Subject == estate.Name || db.Summaries.Any(s => s.Estate == estate.Name && s.Install == j.Subject)).Select(j => j.Id);
         foreach (var name in plan.Accounts.Select(a => a.Name))
         {
             var off = ChangeJson.Write(new DisableAccount(plan.Domain, name));
@@ -246,7 +172,7 @@ public sealed class FitService(
             if (last?.At is { } at && last.ChangeJson == off) disabled[name] = at;
         }
 
-        return new RetirementPast(since, disabled, estate.Rules.Retire.RemoveAfter, time.GetUtcNow());
+        return disabled;
     }
 
     private async Task<(Sheet Sheet, Estate Estate)> LoadAsync(Install install, CancellationToken cancel)
@@ -254,12 +180,9 @@ public sealed class FitService(
         var sheet = await library.FindAsync(Library.SheetKind, install.Sheet, cancel)
             ?? throw new FaultException([EstatePlanner.NoSheet(install)]);
         var estate = await library.FindAsync(Library.EstateKind, install.Estate, cancel)
-            ?? throw new FaultException([NoEstate(install)]);
+            ?? throw new FaultException([EstatePlanner.NoEstate(install)]);
         return (Library.ReadSheet(sheet), Library.ReadEstate(estate));
     }
-
-    private static Fault NoEstate(Install install) =>
-        new("unknown-estate", install.At, "estate", $"There is no estate {install.Estate}.");
 
     /// <summary>The fault of a name that is not in Just Right, with those that are, and the nearest of them.</summary>
     private async Task<Fault> MissingAsync(Fault fault, string name, string kind, CancellationToken cancel)

@@ -16,8 +16,15 @@ internal sealed class SettledNames(IReadOnlyList<SettledNameRow> rows, string es
 {
     private readonly ILookup<string, SettledNameRow> _byInstall = rows.Where(r => r.Estate == estate).ToLookup(r => r.Install);
 
+    /// <summary>The schema that the plans keep to, or null while none is known.</summary>
+    public DirectorySchema? Schema => schema;
+
     /// <summary>All names that are settled for an install, of accounts and groups.</summary>
     public IEnumerable<string> Of(string install) => _byInstall[install].Select(n => n.Name);
+
+    /// <summary>What follows from them for an install, in a form that is another when they are.</summary>
+    public string BasisOf(string install) => string.Join(
+        ' ', _byInstall[install].OrderBy(n => n.Id).Select(n => $"{n.Kind}:{n.Key}={n.Name}").Append($"{rows.Count}"));
 
     /// <summary>What is settled for an install, and what others hold.</summary>
     public NameIndex Of(Install install)

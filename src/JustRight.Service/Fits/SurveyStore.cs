@@ -56,6 +56,13 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases, TimeProvider
             .Select(s => (DateTimeOffset?)s.TakenAt).FirstOrDefaultAsync(cancel);
     }
 
+    /// <summary>Which survey of an estate is the latest; null when none was taken.</summary>
+    public async Task<int?> LatestIdAsync(string estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Surveys.Where(s => s.Estate == estate).MaxAsync(s => (int?)s.Id, cancel);
+    }
+
     /// <summary>The latest survey of an estate, ready for judging, or null when none was taken.</summary>
     public async Task<SurveyView?> LatestAsync(string estate, CancellationToken cancel)
     {

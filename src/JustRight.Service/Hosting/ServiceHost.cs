@@ -29,6 +29,7 @@ using JustRight.Service.Settings;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 using JustRight.Service.Storage.Upgrades;
+using JustRight.Service.Summaries;
 using JustRight.Service.Surveys;
 using JustRight.Service.Tls;
 using JustRight.Service.Traces;
@@ -130,6 +131,7 @@ public static class ServiceHost
         api.MapAccess();
         api.MapSessions();
         api.MapDocuments();
+        api.MapInstallList();
         api.MapFits();
         api.MapJobs();
         api.MapTraces();
@@ -230,6 +232,7 @@ public static class ServiceHost
         // Migrating compares the whole model with the last migration's, also when nothing is to be done: a second of each start.
         if ((await db.Database.GetPendingMigrationsAsync()).Any()) await db.Database.MigrateAsync();
         await StoredUpgrades.ApplyAsync(db, CancellationToken.None);
+        await EstateMarks.CountAllAsync(db, CancellationToken.None); // this program may judge otherwise than the last
         var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
         TradeWords.ApplyToSimulation(settings.Data);
         BackupMaker.Clear(settings.Data);

@@ -28,6 +28,7 @@ using JustRight.Service.SecretUses;
 using JustRight.Service.Settings;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
+using JustRight.Service.Summaries;
 using JustRight.Service.Surveys;
 using JustRight.Service.Traces;
 using JustRight.Service.Undo;
@@ -62,6 +63,9 @@ internal static class ServiceParts
         services.AddSingleton<EstatePlanner>();
         services.AddSingleton<FitService>();
         services.AddSingleton<FitHistory>();
+        services.AddSingleton<SummaryMaker>();
+        services.AddSingleton<SummaryKeeper>();
+        services.AddSingleton<InstallList>();
         services.AddSingleton<ExceptionStore>();
         services.AddSingleton<ReviewStore>();
         services.AddSingleton<AdoptionStore>();
@@ -123,6 +127,7 @@ internal static class ServiceParts
         services.AddHostedService(parts => parts.GetRequiredService<SchedulePlan>());
         services.AddHostedService(parts => parts.GetRequiredService<Delivery>());
         services.AddHostedService<WindowClock>();
+        services.AddHostedService(parts => parts.GetRequiredService<SummaryKeeper>());
         services.AddHostedService<JobRunner>();
         services.ConfigureHttpJsonOptions(json =>
         {

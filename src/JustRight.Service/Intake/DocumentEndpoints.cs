@@ -8,6 +8,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 using JustRight.Service.Proposals;
 using JustRight.Service.Schedules;
+using JustRight.Service.Summaries;
 using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -124,7 +125,7 @@ internal static class DocumentEndpoints
     {
         api.MapPost(
             "/installs", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (
-            string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService fitService,
+            string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService fitService, SummaryMaker summaries,
             DocumentApprovals approvals, CancellationToken cancel) =>
         {
             var sent = await Upload.ReadAsync(request, file, "install.yaml", cancel);
@@ -134,15 +135,14 @@ internal static class DocumentEndpoints
             if (faults.Count > 0) return Problems.Of(faults);
             if (await approvals.WaitsAsync(install, sent.Text, user.Identity!.Name!, cancel) is { } waits) return waits;
             await library.SaveAsync(Library.InstallKind, install.Name, sent.File, sent.Text, user.Identity!.Name!, cancel);
-            var row = await library.FindAsync(Library.InstallKind, install.Name, cancel);
-            return TypedResults.Ok(new InstallView(await fitService.SummaryAsync(row!, cancel), sent.Text));
+            return TypedResults.Ok(new InstallView(await summaries.NowAsync(install.Name, cancel), sent.Text));
         }).WithName("AddInstall").WithSummary(
             "Checks that an install can be planned, and stores it; the body is the file, or a DocumentOrder as JSON")
             .AcceptsDocument().RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(409);
 
         api.MapPost(
             "/installs/{name}/stage", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (
-            string name, StageOrder order, ClaimsPrincipal user, Library library, FitService fitService,
+            string name, StageOrder order, ClaimsPrincipal user, Library library, SummaryMaker summaries,
             DocumentApprovals approvals, CancellationToken cancel) =>
         {
             if (await library.FindAsync(Library.InstallKind, name, cancel) is not { } row) return Problems.NotFound(
@@ -157,23 +157,16 @@ internal static class DocumentEndpoints
                 Library.InstallKind, name, row.File, text, user.Identity!.Name!, cancel);
             return TypedResults.Ok(
                 new InstallView(
-                await fitService.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel), text));
+                await summaries.NowAsync(name, cancel), text));
         }).WithName("SetStage").WithSummary("Sets the stage of an install: planned, installed or retiring")
             .RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(409);
 
-        api.MapGet("/installs", async (Library library, FitService fitService, CancellationToken cancel) =>
-            TypedResults.Ok(
-                await fitService.SummariesAsync(
-                await library.ListAsync(Library.InstallKind, cancel),
-                cancel))).WithName("ListInstalls").WithSummary("The installs with their fit at a glance")
-            .RequireAuthorization(Roles.Reader);
-
         api.MapGet(
             "/installs/{name}", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (
-            string name, Library library, FitService fitService, CancellationToken cancel) =>
+            string name, Library library, SummaryMaker summaries, CancellationToken cancel) =>
         {
             if (await library.FindAsync(Library.InstallKind, name, cancel) is { } row) return TypedResults.Ok(
-                new InstallView(await fitService.SummaryAsync(row, cancel), row.Text));
+                new InstallView(await summaries.NowAsync(name, cancel), row.Text));
             return Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name));
         }).WithName("ShowInstall").WithSummary("One install with its text")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);

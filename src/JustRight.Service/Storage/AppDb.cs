@@ -9,6 +9,10 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 {
     public DbSet<DocumentRow> Documents => Set<DocumentRow>();
 
+    public DbSet<SummaryRow> Summaries => Set<SummaryRow>();
+
+    public DbSet<EstateMarkRow> EstateMarks => Set<EstateMarkRow>();
+
     public DbSet<SettledNameRow> SettledNames => Set<SettledNameRow>();
 
     public DbSet<SurveyRow> Surveys => Set<SurveyRow>();
@@ -63,9 +67,29 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
     public static void KeptIn(string file, DbContextOptionsBuilder db) =>
         db.UseSqlite($"Data Source={file}").AddInterceptors(new OneOpensAtATime());
 
+    /// <summary>Saves, and counts within the same transaction what of it the installs of an estate are judged by.</summary>
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        if (await Storage.EstateMarks.OfAsync(this, cancellationToken) is not { } marks)
+            return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        await using var own = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync(cancellationToken) : null;
+        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        await marks.CountAsync(this, cancellationToken);
+        if (own is not null) await own.CommitAsync(cancellationToken);
+        return saved;
+    }
+
+    /// <summary>Not used: what is saved this way would not be counted.</summary>
+    public override int SaveChanges(bool acceptAllChangesOnSuccess) =>
+        throw new NotSupportedException($"Use {nameof(SaveChangesAsync)}.");
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
+        modelBuilder.Entity<SummaryRow>().HasIndex(s => s.Install).IsUnique();
+        modelBuilder.Entity<SummaryRow>().HasIndex(s => s.Estate);
+        modelBuilder.Entity<SummaryRow>().HasIndex(s => s.HoldsUntil);
+        modelBuilder.Entity<EstateMarkRow>().HasIndex(m => m.Estate).IsUnique();
         modelBuilder.Entity<SettledNameRow>().HasIndex(n => new { n.Install, n.Estate, n.Kind, n.Key }).IsUnique();
         modelBuilder.Entity<SurveyRow>().HasIndex(s => new { s.Estate, s.Id });
         modelBuilder.Entity<PeopleRow>().HasIndex(p => new { p.Estate, p.Directory }).IsUnique();

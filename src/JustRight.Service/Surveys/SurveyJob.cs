@@ -13,13 +13,14 @@ using JustRight.Service.Log;
 using JustRight.Service.Notifications;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
+using JustRight.Service.Summaries;
 
 namespace JustRight.Service.Surveys;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
 internal sealed class SurveyJob(
     Library library, FitService fitService, DriftKeeper drift, ConnectorStore connectors, SurveyStore surveys, PeopleStore people,
-    AdoptionStore adoptions, JobFeed feed, LogStore log, TimeProvider time) : IJobHandler
+    AdoptionStore adoptions, SummaryKeeper summaries, JobFeed feed, LogStore log, TimeProvider time) : IJobHandler
 {
     /// <inheritdoc/>
     public IReadOnlyList<JobKind> Kinds => [JobKind.Survey, JobKind.Verify];
@@ -103,8 +104,8 @@ internal sealed class SurveyJob(
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p =>
                 feed.Tell(job, new JobEvent(JobState.Running.Word(), p.Done, p.Total, $"reading {p.Place}", null)), cancel);
-        await surveys.SaveAsync(survey, cancel);
-        await drift.KeepAsync(estate, await fitService.JudgeAllAsync(estate, cancel), who, cancel);
+        var fits = await summaries.SurveyedAsync(estate.Name, () => surveys.SaveAsync(survey, cancel), cancel);
+        await drift.KeepAsync(estate, fits, who, cancel);
         await surveys.LetGoAsync(estate.Name, cancel);
         await ReadPeopleAsync(estate, job, cancel);
         var unseen = survey.UnreadParts().Count();

@@ -187,7 +187,7 @@ internal sealed class DatabaseScene
                 new PlannedGrant(
                     $"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
         var (view, needs) = (AllEngines.View(Survey()), new NeedsIndex([plan]));
-        return (new FitJudge(view, needs, new OrganizationRules([], null, []), Now).Judge(plan), view, needs);
+        return (new FitJudge(view, needs, new OrganizationRules([], null, []), new Present(Now)).Judge(plan), view, needs);
     }
 
     private Survey Survey()

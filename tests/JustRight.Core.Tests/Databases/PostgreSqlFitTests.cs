@@ -461,6 +461,6 @@ public sealed class PostgreSqlFitTests
                     $"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
         var view = AllEngines.View(new Survey("e", now, true, directory, [], [instance]));
         var needs = new NeedsIndex([plan]);
-        return (new FitJudge(view, needs, new OrganizationRules([], null, []), now).Judge(plan), view, needs);
+        return (new FitJudge(view, needs, new OrganizationRules([], null, []), new Present(now)).Judge(plan), view, needs);
     }
 }

@@ -48,7 +48,7 @@ public sealed class GovernedRemovalTests
     {
         var scene = Scene();
         var view = scene.View() is var seen ? Core.Engines.AllEngines.View(seen.Survey with { Simulated = false }) : null!;
-        var fit = new FitJudge(view, scene.Needs(), scene.Rules, FitScene.Now).Judge(scene.Plan());
+        var fit = new FitJudge(view, scene.Needs(), scene.Rules, new Present(FitScene.Now)).Judge(scene.Plan());
         var step = WorklistMaker.Make(fit, view, scene.Needs()).Remove.ShouldHaveSingleItem();
         step.Change.ShouldBeOfType<ChangePolicyList>();
         step.Blocked.ShouldNotBeNull().ShouldStartWith("the owners of the policy change it");

@@ -1,3 +1,4 @@
+using JustRight.Core.Fit;
 using JustRight.Core.Hosts;
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
@@ -81,7 +82,7 @@ public sealed class HostRunnerTests
         var told = $"{what} is still set to run as svc-poller: {way}";
         var scene = Scene(new HostRunner(kind, "Nightly", Account, false) { IsDisabled = disabled }).Made("svc-poller");
         scene.Stage = Core.Installs.Stage.Retiring;
-        scene.Past = new RetirementPast(Now, new Dictionary<string, DateTimeOffset>(), TimeSpan.FromDays(30), Now);
+        scene.Past = new RetirementPast(Now, new Dictionary<string, DateTimeOffset>(), TimeSpan.FromDays(30), new Present(Now));
         var (fit, list) = scene.Run();
         fit.Findings.ShouldContain(f => f.Text == told);
         list.Remove.ShouldNotBeEmpty();

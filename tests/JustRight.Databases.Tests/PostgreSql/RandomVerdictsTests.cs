@@ -85,7 +85,7 @@ public sealed class RandomVerdictsTests(PostgreSqlServer server) : IClassFixture
                 Line))],
             [], [], []);
         var view = AllEngines.View(new Survey("e", now, true, directory, [], [instance]));
-        var fit = new FitJudge(view, new NeedsIndex([plan]), new OrganizationRules([], null, []), now).Judge(plan);
+        var fit = new FitJudge(view, new NeedsIndex([plan]), new OrganizationRules([], null, []), new Present(now)).Judge(plan);
         return fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Grant is not null)
             .ToDictionary(j => (j.Account, j.Right.Key));
     }

@@ -9,7 +9,7 @@ namespace JustRight.Core.Fit.Confirmations;
 
 /// <summary>Judges an account's mapping to an identity inside a product by what a person last said they saw there.</summary>
 /// <param name="zone">The organization's time zone, in which days are told.</param>
-public sealed class ProductRoleJudge(ConfirmationIndex confirmationIndex, SurveyView view, DateTimeOffset now, TimeZoneInfo zone)
+public sealed class ProductRoleJudge(ConfirmationIndex confirmationIndex, SurveyView view, Present present, TimeZoneInfo zone)
 {
     private static readonly TimeSpan Soon = TimeSpan.FromDays(30);
 
@@ -46,12 +46,7 @@ public sealed class ProductRoleJudge(ConfirmationIndex confirmationIndex, Survey
                 Say(grant, Verdict.Excess, $"{(plan.Stage == Stage.Retiring ? noLonger : "left over from setup")}; {confirmed}"),
             (false, false) => Say(grant, Verdict.Done, $"{noLonger}, and not there; {confirmed}"),
         };
-        var days = (int)Math.Ceiling((word.Until - now).TotalDays);
-        return judged with
-        {
-            Confirmation = word,
-            Notes = word.Until - now <= Soon ? [$"that ends in {days} {(days == 1 ? "day" : "days")}: look again soon"] : [],
-        };
+        return judged with { Confirmation = word, Notes = present.HasReached(word.Until - Soon) ? [EndsIn(word)] : [] };
     }
 
     /// <summary>The logon name of what is mapped: the group it goes through, or the account.</summary>
@@ -60,12 +55,18 @@ public sealed class ProductRoleJudge(ConfirmationIndex confirmationIndex, Survey
             ? group.Name
             : account.Name;
 
+    private string EndsIn(Confirmation word)
+    {
+        var days = present.UnitsUntil(word.Until, TimeSpan.FromDays(1));
+        return $"that ends in {days} {(days == 1 ? "day" : "days")}: look again soon";
+    }
+
     private string? WhyLapsed(Confirmation word, InsideProduct inside, string principal)
     {
-        if (word.Until <= now) return $"a person's confirmation expired on {Day(word.Until)}";
+        if (present.HasReached(word.Until)) return $"a person's confirmation expired on {Day(word.Until)}";
         if (!string.Equals(word.Principal, principal, StringComparison.OrdinalIgnoreCase))
             return $"a person confirmed it for {word.Principal}, not for {principal}";
-        if (word.Sid is { } sid && SidOf(principal) is { } present && present != sid)
+        if (word.Sid is { } sid && SidOf(principal) is { } found && found != sid)
             return $"a person confirmed it for another {principal}, which has been made anew since";
         return inside.Lets.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(word.Lets)
             ? null

@@ -24,5 +24,8 @@ public sealed record AcceptedException(
     /// <summary>
     /// Whether it counts. Only its end decides: a clock that was set back does not take away what was accepted.
     /// </summary>
-    public bool StandsAt(DateTimeOffset now) => now < Until;
+    public bool StandsAt(DateTimeOffset now) => Stands(new Present(now));
+
+    /// <inheritdoc cref="StandsAt"/>
+    public bool Stands(Present present) => !present.HasReached(Until);
 }

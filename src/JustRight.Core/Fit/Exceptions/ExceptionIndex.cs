@@ -13,15 +13,15 @@ public sealed class ExceptionIndex(IEnumerable<AcceptedException> exceptions)
     public static bool IsOff(Verdict verdict) => verdict is Verdict.Missing or Verdict.Excess or Verdict.Forbidden;
 
     /// <summary>The judgement with the exception that covers it, or with a note that it did until its end.</summary>
-    public Judgement Apply(Judgement judgement, DateTimeOffset now) =>
+    public Judgement Apply(Judgement judgement, Present present) =>
         !IsOff(judgement.Verdict) || _byTarget.GetValueOrDefault(judgement.Id) is not { } exception
             || exception.Verdict != judgement.Verdict ? judgement
-            : exception.StandsAt(now) ? judgement with { Accepted = exception }
+            : exception.Stands(present) ? judgement with { Accepted = exception }
             : judgement with { Notes = [.. judgement.Notes, Ended(exception)] };
 
     /// <summary>The finding with the exception that covers it.</summary>
-    public Finding Apply(Finding finding, DateTimeOffset now) =>
-        finding.IsExcess && _byTarget.GetValueOrDefault(finding.Id) is { } exception && exception.StandsAt(now)
+    public Finding Apply(Finding finding, Present present) =>
+        finding.IsExcess && _byTarget.GetValueOrDefault(finding.Id) is { } exception && exception.Stands(present)
             ? finding with { Accepted = exception }
             : finding;
 

@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Fit;
 
 namespace JustRight.Core.Worklists.Retirement;
 
@@ -6,9 +7,9 @@ namespace JustRight.Core.Worklists.Retirement;
 /// <param name="Since">When the install was set to be retired; from then on its groups wait.</param>
 /// <param name="DisabledAt">When accounts were disabled by a step of ours, by logon name; from then on they wait.</param>
 /// <param name="RemoveAfter">How long they wait.</param>
-/// <param name="Now">The present.</param>
+/// <param name="Present">The present.</param>
 public sealed record RetirementPast(
-    DateTimeOffset Since, IReadOnlyDictionary<string, DateTimeOffset> DisabledAt, TimeSpan RemoveAfter, DateTimeOffset Now)
+    DateTimeOffset Since, IReadOnlyDictionary<string, DateTimeOffset> DisabledAt, TimeSpan RemoveAfter, Present Present)
 {
     /// <summary>
     /// When everything that waits may be removed; null when nothing waits, or something that shall wait is not disabled yet.
@@ -28,7 +29,7 @@ public sealed record RetirementPast(
     /// prolongs it.
     /// </summary>
     public string? WhyNotYet(DateTimeOffset since) =>
-        since + RemoveAfter > Now
+        !Present.HasReached(since + RemoveAfter)
             ? $"not before {(since + RemoveAfter).UtcDateTime:yyyy-MM-dd HH:mm} UTC: until then undo restores everything"
             : null;
 }

@@ -297,6 +297,33 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Documents");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Storage.EstateMarkRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Changed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Estate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Judged")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Replanned")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Estate")
+                        .IsUnique();
+
+                    b.ToTable("EstateMarks");
+                });
+
             modelBuilder.Entity("JustRight.Service.Storage.ExceptionRow", b =>
                 {
                     b.Property<int>("Id")
@@ -1022,6 +1049,82 @@ namespace JustRight.Service.Storage.Migrations
                         .IsUnique();
 
                     b.ToTable("Steps");
+                });
+
+            modelBuilder.Entity("JustRight.Service.Storage.SummaryRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Basis")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CountsJson")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Estate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Excess")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("HoldsUntil")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Install")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("JudgedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Missing")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Next")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Pending")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("RemarksJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sheet")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Simulated")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Stage")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SurveyedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Unseen")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Estate");
+
+                    b.HasIndex("HoldsUntil");
+
+                    b.HasIndex("Install")
+                        .IsUnique();
+
+                    b.ToTable("Summaries");
                 });
 
             modelBuilder.Entity("JustRight.Service.Storage.SurveyRow", b =>

@@ -12,7 +12,7 @@ internal static class StoredUpgrades
     private static readonly Func<AppDb, CancellationToken, Task>[] All =
         [
             TradeWords.ApplyAsync, SettledEstates.ApplyAsync, TaskIds.ApplyAsync, PackedSurveys.ApplyAsync,
-                RunsOfOneKind.ApplyAsync,
+                RunsOfOneKind.ApplyAsync, FirstSummaries.ApplyAsync,
         ];
 
     /// <summary>Brings a database up to date, wholly or not at all; does nothing to one that is.</summary>

@@ -1,0 +1,82 @@
+using JustRight.Contracts;
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Installs;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Storage;
+using JustRight.Service.Views;
+
+namespace JustRight.Service.Summaries;
+
+/// <summary>What the installs of an estate are judged by; an estate that cannot be read breaks no list.</summary>
+/// <param name="Plans">Null when there is no such estate, or it cannot be read.</param>
+/// <param name="View">The latest survey; null when none was taken.</param>
+/// <param name="Why">Why the estate cannot be read; null when it can, or is not there.</param>
+internal sealed record EstateFacts(EstatePlans? Plans, Core.Rights.SurveyView? View, FaultException? Why);
+
+/// <summary>Judges an install, and says in a line what comes of it.</summary>
+internal sealed class SummaryMaker(
+    Library library, EstatePlanner planner, SurveyStore surveys, FitService fitService, TimeProvider time)
+{
+    /// <summary>One install, judged now.</summary>
+    public async Task<InstallSummary> NowAsync(string name, CancellationToken cancel)
+    {
+        var row = await library.FindAsync(Library.InstallKind, name, cancel) ?? throw new KeyNotFoundException(name);
+        var facts = Library.OpenInstall(row) is ({ } install, _)
+            ? await KnownAsync(install.Estate, cancel)
+            : new EstateFacts(null, null, null);
+        return (await MakeAsync(facts, row, time.GetUtcNow(), cancel)).Summary;
+    }
+
+    /// <summary>What the installs of an estate are judged by now.</summary>
+    public async Task<EstateFacts> KnownAsync(string estate, CancellationToken cancel)
+    {
+        try
+        {
+            return new EstateFacts(
+                await planner.PlanAllAsync(estate, cancel), await surveys.LatestAsync(estate, cancel), null);
+        }
+        catch (FaultException e)
+        {
+            return new EstateFacts(null, null, e);
+        }
+    }
+
+    /// <summary>
+    /// The line for an install; its fit, where it can be judged; and from when on time alone makes another of it, null for never.
+    /// </summary>
+    public async Task<(InstallSummary Summary, InstallFit? Fit, DateTimeOffset? HoldsUntil)> MakeAsync(
+        EstateFacts facts, DocumentRow row, DateTimeOffset now, CancellationToken cancel)
+    {
+        var present = new Present(now);
+        var (summary, fit) = await MakeAsync(facts, row, present, cancel);
+        return (summary with { JudgedAt = now }, fit, present.HoldsUntil);
+    }
+
+    private async Task<(InstallSummary Summary, InstallFit? Fit)> MakeAsync(
+        EstateFacts facts, DocumentRow row, Present present, CancellationToken cancel)
+    {
+        var (read, faults) = Library.OpenInstall(row);
+        if (read is not { } install) return (DocumentViews.Unread(row, faults), null);
+        try
+        {
+            if (facts.Why is not null) throw facts.Why;
+            var plans = facts.Plans ?? throw new FaultException([EstatePlanner.NoEstate(install)]);
+            var judged = await fitService.JudgeAsync(plans, row, facts.View, present, cancel);
+            var counts = judged is null ? null : FitViews.Of(judged.Fit.Counts, judged.Fit.UnreadParts.Count, judged.Fit.Words);
+            var summary = new InstallSummary(
+                install.Name, install.Sheet, plans.Installs[install.Name].Sheet!.Title, plans.Estate.Name,
+                DocumentViews.Stage(install.Stage), plans.Estate.IsSimulated, counts, judged?.Fit.SurveyedAt,
+                NextStep.Words(judged), row.AddedAt, row.AddedBy)
+            {
+                Remarks = DocumentViews.Remarks(faults),
+            };
+            return (summary, judged?.Fit);
+        }
+        catch (FaultException e)
+        {
+            return (DocumentViews.Unplanned(row, install, e), null);
+        }
+    }
+}
