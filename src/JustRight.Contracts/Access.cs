@@ -128,6 +128,12 @@ public sealed record SealedPassword(string Account, string SealedTo, string Cms)
 public sealed record LogEntryView(
     long Number, DateTimeOffset At, string Who, string Action, string Subject, string Detail, string Hash);
 
+/// <summary>A page of the log, newest first.</summary>
+/// <param name="Items">The entries.</param>
+/// <param name="Before">With this as <c>before</c> the next page is asked for; null when this is the last.</param>
+/// <param name="Total">How many entries match in all; null when they are too many to count.</param>
+public sealed record LogPage(IReadOnlyList<LogEntryView> Items, long? Before, int? Total);
+
 /// <summary>The result of following the log's chain.</summary>
 /// <param name="Entries">How many entries there are.</param>
 /// <param name="Sound">Whether every entry follows from the one before, and every signed head holds.</param>

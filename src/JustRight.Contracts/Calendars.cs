@@ -7,7 +7,10 @@ namespace JustRight.Contracts;
 /// <param name="Simulated">Whether it is the simulation.</param>
 /// <param name="TimeZone">The organization's time zone, by its name in the time zone database.</param>
 /// <param name="Entries">What comes to an end or is to be done, the earliest first.</param>
-public sealed record CalendarView(string Estate, bool Simulated, string TimeZone, IReadOnlyList<CalendarEntryView> Entries);
+/// <param name="Skipped">How many of those that match come before them.</param>
+/// <param name="Total">How many match.</param>
+public sealed record CalendarView(
+    string Estate, bool Simulated, string TimeZone, IReadOnlyList<CalendarEntryView> Entries, int Skipped, int Total);
 
 /// <summary>One entry.</summary>
 /// <param name="Id">Stable for as long as it is about the same thing.</param>
@@ -33,6 +36,12 @@ public sealed record CalendarEntryView(
 public sealed record NotificationView(
     int Id, string Estate, [property: AllowedValues("reminder", "drift")] string Kind, string Subject, string Text,
     DateTimeOffset At, IReadOnlyList<DeliveryView> Deliveries);
+
+/// <summary>A page of the list of notifications.</summary>
+/// <param name="Items">The notifications, in the order that was asked for.</param>
+/// <param name="Skipped">How many of those that match come before them.</param>
+/// <param name="Total">How many match.</param>
+public sealed record NotificationPage(IReadOnlyList<NotificationView> Items, int Skipped, int Total);
 
 /// <summary>How a notice reached one of them.</summary>
 /// <param name="Channel"><c>mail</c> or <c>webhook</c>.</param>

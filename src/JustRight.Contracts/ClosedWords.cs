@@ -10,6 +10,11 @@ internal sealed class RoleWordAttribute() : AllowedValuesAttribute("reader", "pl
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class StageWordAttribute() : AllowedValuesAttribute("planned", "installed", "retiring", "");
 
+/// <summary>A kind of thing that a search finds.</summary>
+[AttributeUsage(AttributeTargets.Property)]
+internal sealed class FoundKindWordAttribute() : AllowedValuesAttribute(
+    "install", "sheet", "estate", "host", "instance", "account", "group", "run", "log");
+
 /// <summary>How an account is used.</summary>
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class WorksAsWordAttribute() : AllowedValuesAttribute("service", "job", "pool", "setup", "bind", "person");

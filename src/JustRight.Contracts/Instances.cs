@@ -16,8 +16,7 @@ namespace JustRight.Contracts;
 /// <param name="Unread">Why nothing could be read, or null.</param>
 /// <param name="UnreadParts">Parts that could not be read, though the instance could.</param>
 /// <param name="Databases">The names of its databases that were read.</param>
-/// <param name="Holders">Who can do what there.</param>
-/// <param name="More">How many more rights there are than are listed.</param>
+/// <param name="Holders">How many rights accounts and machines have there; each is told page by page.</param>
 /// <param name="Ways">Who can come to more than was granted there, and how.</param>
 /// <param name="MoreWays">How many more ways there are than are listed.</param>
 /// <param name="WaysUnread">What could not be read, so that ways over it are not told; null when all was.</param>
@@ -26,7 +25,7 @@ public sealed record InstanceView(
     string Estate, string Name, bool Simulated, [property: AllowedValues("sqlserver", "postgresql")] string Engine,
     string Release, string Host, IReadOnlyList<string> Partners, [property: ReachWord] string Reach, DateTimeOffset ReadAt,
     string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts, IReadOnlyList<string> Databases,
-    IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<InstanceWayView> Ways, int MoreWays,
+    int Holders, IReadOnlyList<InstanceWayView> Ways, int MoreWays,
     string? WaysUnread, IReadOnlyList<string> Installs);
 
 /// <summary>A right that somebody has at an instance.</summary>
@@ -42,6 +41,17 @@ public sealed record InstanceView(
 public sealed record InstanceHolderView(
     string Who, bool Machine, string Right, string Place, int Reach, string Lets, IReadOnlyList<PathView> Paths,
     string? WhyNot, IReadOnlyList<string> NeededBy);
+
+/// <summary>A page of the list of who can do what at an instance.</summary>
+/// <param name="Items">The rights, in the order that was asked for.</param>
+/// <param name="Skipped">How many of those that match come before them.</param>
+/// <param name="Total">How many match.</param>
+public sealed record InstanceHolderPage(IReadOnlyList<InstanceHolderView> Items, int Skipped, int Total);
+
+/// <summary>An instance with a page of who can do what there.</summary>
+/// <param name="Instance">The instance.</param>
+/// <param name="Holders">The rights.</param>
+public sealed record InstanceReport(InstanceView Instance, InstanceHolderPage Holders);
 
 /// <summary>How somebody can come to more at an instance than was granted.</summary>
 /// <param name="Who">The account or machine.</param>

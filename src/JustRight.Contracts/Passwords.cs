@@ -32,8 +32,10 @@ public sealed record AccountPasswordView(
 /// <param name="Simulated">Whether it is the simulation.</param>
 /// <param name="ReadAt">When the directory was read, or null when it never was.</param>
 /// <param name="Accounts">The accounts.</param>
+/// <param name="Skipped">How many of those that match come before them.</param>
+/// <param name="Total">How many match.</param>
 public sealed record PasswordsView(
-    string Estate, bool Simulated, DateTimeOffset? ReadAt, IReadOnlyList<AccountPasswordView> Accounts);
+    string Estate, bool Simulated, DateTimeOffset? ReadAt, IReadOnlyList<AccountPasswordView> Accounts, int Skipped, int Total);
 
 /// <summary>A place where the password of an account is typed.</summary>
 /// <param name="Account">The logon name of the account.</param>

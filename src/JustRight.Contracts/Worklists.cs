@@ -58,6 +58,12 @@ public sealed record LdifView(string Subject, bool Remove, string Text);
 /// <param name="Steps">The ids of the confirmed steps, in order.</param>
 public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 
+/// <summary>A page of the list of runs.</summary>
+/// <param name="Items">The runs, without their steps, in the order that was asked for.</param>
+/// <param name="Skipped">How many of those that match come before them.</param>
+/// <param name="Total">How many match.</param>
+public sealed record RunPage(IReadOnlyList<JobView> Items, int Skipped, int Total);
+
 /// <summary>Long work.</summary>
 /// <param name="Id">Names the job.</param>
 /// <param name="Kind">

@@ -51,7 +51,7 @@ public sealed class AdoptionTests
         fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "excess").ShouldHaveSingleItem().Right.ShouldBe("owner");
         fit.Accounts.SelectMany(a => a.Rights).Single(r => r is { Right: "dbcreator", Place: "fm-sql03" })
             .ShouldSatisfyAllConditions(r => r.Verdict.ShouldBe("met"), r => r.Why!.ShouldStartWith("not sure ("));
-        (await service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView))
+        (await service.GetAsync("log?take=20", ContractsJson.Default.LogPage)).Items
             .Count(e => e is { Action: "adopt", Subject: "curdhouse-found" }).ShouldBe(5);
 
         // Finished again after another word: it writes over what it wrote itself.

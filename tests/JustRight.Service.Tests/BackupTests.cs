@@ -45,7 +45,7 @@ public sealed class BackupTests : IDisposable
         await using var restored = await RestoredAsync(service, backup);
         (await NamesAsync(restored)).ShouldBe(await NamesAsync(service));
         (await restored.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView)).ShouldBeEmpty();
-        var log = await restored.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
+        var log = (await restored.GetAsync("log?take=500", ContractsJson.Default.LogPage)).Items;
         log.Single(l => l.Action == "restore").Detail.ShouldContain("without secrets");
         (await restored.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
         (await restored.RunAsync($"installs/{Killing.Install}/verify")).State.ShouldBe("done");

@@ -305,10 +305,10 @@ public sealed class ClockTests
     }
 
     private static Task<IReadOnlyList<NotificationView>> NotificationsAsync(TestedService service) =>
-        service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.IReadOnlyListNotificationView);
+        service.NotificationsAsync("fennmoor");
 
     private static Task<IReadOnlyList<LogEntryView>> LogAsync(TestedService service) =>
-        service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
+        service.LogAsync();
 
     private static async Task CountsAgainAsync(TestedService service) =>
         (await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView)).Lines

@@ -42,7 +42,7 @@ public sealed class CrashTests
         ended.State.ShouldBe("done", ended.Message);
         ended.Steps.Count.ShouldBe(order.Steps.Count);
         ended.Steps.ShouldAllBe(s => s.State == "made");
-        var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
+        var log = (await service.GetAsync("log?take=500", ContractsJson.Default.LogPage)).Items;
         foreach (var step in ended.Steps)
         {
             log.Count(e => e.Action == "intend" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal))

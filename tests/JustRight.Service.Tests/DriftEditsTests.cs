@@ -91,7 +91,7 @@ public sealed class DriftEditsTests
         (await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView)).Lines;
 
     private static Task<IReadOnlyList<NotificationView>> NotificationsAsync(TestedService service) =>
-        service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.IReadOnlyListNotificationView);
+        service.NotificationsAsync("fennmoor");
 
     private static JsonObject Host(JsonObject state, string host) => state["hosts"].Named(host);
 

@@ -92,9 +92,9 @@ public sealed class GoldenDataTests
             (await ReadAsync(service, path)).GetArrayLength().ShouldBe(facts.GetProperty(fact).GetInt32(), path);
         }
 
-        var grants = (await service.GetAsync($"runs?install={install}", ContractsJson.Default.IReadOnlyListJobView))
+        var grants = (await service.GetAsync($"runs?install={install}", ContractsJson.Default.RunPage)).Items
             .Count(r => r.Kind == "grant");
-        var confirmed = (await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView))
+        var confirmed = (await service.GetAsync("log?take=500", ContractsJson.Default.LogPage)).Items
             .Count(e => e.Action is "confirm grant" or "confirm removal" && e.Subject == install);
         grants.ShouldBeGreaterThanOrEqualTo(confirmed, $"no run of {install} was lost");
         foreach (var part in new[] { "", "/plan", "/fit", "/worklist", "/ldif", "/handovers", "/evidence", "/report?form=csv" })
@@ -130,7 +130,7 @@ public sealed class GoldenDataTests
         var installs = await service.InstallsAsync();
         foreach (var list in installs.Select(i => $"runs?install={i.Name}").Append("estates/fennmoor/traces"))
         {
-            var jobs = await service.GetAsync(list, ContractsJson.Default.IReadOnlyListJobView);
+            var jobs = (await service.GetAsync(list, ContractsJson.Default.RunPage)).Items;
             paths.AddRange(jobs.Select(j => $"jobs/{j.Id}"));
             paths.AddRange(jobs.Where(j => j.HasTrace).Select(j => $"jobs/{j.Id}/trace"));
         }
@@ -162,7 +162,7 @@ public sealed class GoldenDataTests
     /// <summary>The proposal that was approved then is carried out now; the one that still waited is approved.</summary>
     private static async Task ProposalIsCarriedOutAsync(TestedService service)
     {
-        var proposals = await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView);
+        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items;
         var approved = proposals.Single(p => p.ApprovedBy is not null);
         await PostAsync(service, $"proposals/{approved.Id}/carry-out");
         var ended = await service.EndOfAsync(approved.Id);
@@ -180,7 +180,7 @@ public sealed class GoldenDataTests
     /// <summary>What was made then is taken back by its journal.</summary>
     private static async Task GrantIsUndoneAsync(TestedService service)
     {
-        var jobs = await service.GetAsync("runs?install=nightchurn-dataroom", ContractsJson.Default.IReadOnlyListJobView);
+        var jobs = (await service.GetAsync("runs?install=nightchurn-dataroom", ContractsJson.Default.RunPage)).Items;
         var grant = jobs.Single(j => j is { Kind: "grant", CanBeUndone: true });
         var undo = await service.StartedAsync($"runs/{grant.Id}/undo", null);
         undo.State.ShouldBe("proposed", "two must agree in this estate");
@@ -219,7 +219,7 @@ public sealed class GoldenDataTests
         using var waits = await service.Http.PostAsync($"/api/estates/fennmoor/passwords/{kept}/show", null, Cancel);
         waits.StatusCode.ShouldBe(System.Net.HttpStatusCode.Conflict, "two must agree in this estate");
         using var third = await service.ClientAsync("third", "granter");
-        var proposals = await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView);
+        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items;
         var asked = proposals.Single(p => p.Kind == "hand-over").Id;
         (await third.PostAsync($"/api/proposals/{asked}/approve", null, Cancel)).EnsureSuccessStatusCode();
         using var shown = await service.Http.PostAsync($"/api/estates/fennmoor/passwords/{kept}/show", null, Cancel);

@@ -32,7 +32,7 @@ public sealed class HistoryTests
         drift.Lines.ShouldHaveSingleItem().ShouldSatisfyAllConditions(
             l => l.Way.ShouldBe("worse"), l => l.Account.ShouldBe("svc-curd-labeller"), l => l.Words.ShouldStartWith(
                 "svc-curd-labeller: Event Log Readers on fm-book01: new, and nothing asks for it"), l => l.MadeHere.ShouldBeNull());
-        (await service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView))
+        (await service.GetAsync("log?take=20", ContractsJson.Default.LogPage)).Items
             .ShouldContain(e => e.Action == "drift" && e.Subject == Install && e.Detail == drift.Lines[0].Words);
 
         (await service.GrantAllAsync(Install, remove: true)).State.ShouldBe("done");
@@ -82,7 +82,7 @@ public sealed class HistoryTests
     }
 
     private static Task<IReadOnlyList<LogEntryView>> LogAsync(TestedService service) =>
-        service.GetAsync("log?take=200", ContractsJson.Default.IReadOnlyListLogEntryView);
+        service.LogAsync();
 
     /// <summary>Changes fm-book01 behind our back.</summary>
     private static async Task ChangeAsync(TestedService service, Action<JsonObject> change)

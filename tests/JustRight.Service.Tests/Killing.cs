@@ -81,7 +81,7 @@ internal static class Killing
     public static async Task OnceAsync(TestedService service, IEnumerable<string> steps)
     {
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
-        var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
+        var log = (await service.GetAsync("log?take=500", ContractsJson.Default.LogPage)).Items;
         foreach (var step in steps)
         {
             log.Count(e => e.Action == "intend" && e.Detail.StartsWith(step + ";", StringComparison.Ordinal)).ShouldBe(1, step);

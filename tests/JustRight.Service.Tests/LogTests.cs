@@ -45,8 +45,8 @@ public sealed class LogTests
             "/api/estates/fennmoor/passwords/svc-curd-cards/places",
             new PlaceOrder("", "a page", "100%_|", "nothing", null), ContractsJson.Default.PlaceOrder))
             told.EnsureSuccessStatusCode();
-        var entries = await service.GetAsync(
-            $"log?text={Uri.EscapeDataString(text)}", ContractsJson.Default.IReadOnlyListLogEntryView);
+        var entries = (await service.GetAsync(
+            $"log?search={Uri.EscapeDataString(text)}", ContractsJson.Default.LogPage)).Items;
         entries.Any().ShouldBe(found);
     }
 

@@ -174,7 +174,7 @@ public sealed partial class NotificationTests
         (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(text))).EnsureSuccessStatusCode();
     }
 
-    private static Task<IReadOnlyList<NotificationView>> NotificationsAsync(TestedService service) => service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.IReadOnlyListNotificationView);
+    private static Task<IReadOnlyList<NotificationView>> NotificationsAsync(TestedService service) => service.NotificationsAsync("fennmoor");
 
     /// <summary>The notices, once as many deliveries as that arrived.</summary>
     private static Task<IReadOnlyList<NotificationView>> DeliveredAsync(TestedService service, int count) => Waiting.ForAsync($"{count} arrived", async () =>

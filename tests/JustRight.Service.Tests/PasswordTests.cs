@@ -125,7 +125,7 @@ public sealed class PasswordTests : IAsyncLifetime
         answers.Count(a => a.StatusCode == HttpStatusCode.Accepted).ShouldBe(1);
         answers.Count(a => a.StatusCode == HttpStatusCode.Conflict).ShouldBe(5);
         (await ShowAsync()).Renewals.ShouldHaveSingleItem();
-        (await _service.GetAsync("log?take=100", ContractsJson.Default.IReadOnlyListLogEntryView))
+        (await _service.GetAsync("log?take=100", ContractsJson.Default.LogPage)).Items
             .Count(e => e.Action == "renew").ShouldBe(1);
     }
 
@@ -190,7 +190,7 @@ public sealed class PasswordTests : IAsyncLifetime
         var refused = await TryAsync("a wrong one");
         refused.ShouldSatisfyAllConditions(
             t => t.Works.ShouldBeNull(), t => t.Words.ShouldContain("one more would lock it"), t => t.WrongCounted.ShouldBe(4));
-        (await _service.GetAsync("log?take=10", ContractsJson.Default.IReadOnlyListLogEntryView))
+        (await _service.GetAsync("log?take=10", ContractsJson.Default.LogPage)).Items
             .ShouldNotContain(e => e.Detail.Contains("a wrong one was"));
     }
 

@@ -46,7 +46,7 @@ public sealed class RenewalCrashTests
 
         renewal.ShouldSatisfyAllConditions(r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty());
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
-        var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
+        var log = (await service.GetAsync("log?take=500", ContractsJson.Default.LogPage)).Items;
         foreach (var step in renewal.Steps.Where(s => s.Act is not ("type" or "check")))
             log.Count(e => e.Action == "make" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal))
                 .ShouldBe(1, step.Words);

@@ -63,7 +63,7 @@ public sealed class ReviewTests
         using var twice = await service.Http.PostAsync($"/api/installs/{Install}/exceptions/{accepted.Number}/end", null, Cancel);
         twice.StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await FitAsync(service)).Counts.Words.ShouldBe("1 excess");
-        (await service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.IReadOnlyListNotificationView))
+        (await service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.NotificationPage)).Items
             .ShouldContain(
                 n => n.Kind == "drift" && n.Text.Contains("no longer accepted"),
                 "an end that no survey saw is told all the same");
@@ -72,7 +72,7 @@ public sealed class ReviewTests
             "still excess, and no longer accepted");
         (await service.GetAsync($"installs/{Install}/reviews", ContractsJson.Default.IReadOnlyListReviewView))
             .ShouldHaveSingleItem().Off[0].Accepted.ShouldNotBeNull("what was so at the review stays so in it");
-        (await service.GetAsync("log?take=50", ContractsJson.Default.IReadOnlyListLogEntryView)).Select(l => l.Action)
+        (await service.GetAsync("log?take=50", ContractsJson.Default.LogPage)).Items.Select(l => l.Action)
             .ShouldContain("review");
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
     }

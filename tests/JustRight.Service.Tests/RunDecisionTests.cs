@@ -63,7 +63,7 @@ public sealed class RunDecisionTests : IAsyncLifetime
             skipped = await SaidAsync(run.Id, skipped.Next!.Value, "skip", "the instance moves on Friday");
         skipped.State.ShouldBe("done", skipped.Message);
         skipped.Message!.ShouldContain("left out");
-        (await _service.GetAsync("log?take=100", ContractsJson.Default.IReadOnlyListLogEntryView)).ShouldContain(
+        (await _service.GetAsync("log?take=100", ContractsJson.Default.LogPage)).Items.ShouldContain(
             e => e.Action == "leave out" && e.Detail.Contains($"; with it step", StringComparison.Ordinal));
 
         await _service.ChangeSimulationAsync(s => s["instances"].Named("fm-sql01-away")["name"] = "fm-sql01", Cancel);
@@ -104,7 +104,7 @@ public sealed class RunDecisionTests : IAsyncLifetime
         (await estate.Content.ReadAsStringAsync(Cancel)).ShouldContain("Did you mean 'fennmoor'?");
         using var many = await _service.Http.GetAsync("/api/runs?take=0", Cancel);
         many.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await _service.GetAsync("runs?estate=fennmoor", ContractsJson.Default.IReadOnlyListJobView)).Single()
+        (await _service.GetAsync("runs?estate=fennmoor", ContractsJson.Default.RunPage)).Items.Single()
             .ShouldSatisfyAllConditions(r => r.Id.ShouldBe(run.Id), r => r.Steps.ShouldBeEmpty(), r =>
                 r.Total.ShouldBe(run.Total));
     }
@@ -133,7 +133,7 @@ public sealed class RunDecisionTests : IAsyncLifetime
         var undone = await Task.WhenAll(
             Enumerable.Range(0, 5).Select(_ => _service.Http.PostAsync($"/api/runs/{run.Id}/undo", null, Cancel)));
         undone.Count(a => a.StatusCode == HttpStatusCode.Accepted).ShouldBe(1);
-        (await _service.GetAsync("runs", ContractsJson.Default.IReadOnlyListJobView)).Count(r => r.Kind == "undo").ShouldBe(1);
+        (await _service.GetAsync("runs", ContractsJson.Default.RunPage)).Items.Count(r => r.Kind == "undo").ShouldBe(1);
     }
 
     [Fact]

@@ -51,7 +51,7 @@ public sealed class RunKillTests
             (await service.GetAsync($"runs/{made.Id}", ContractsJson.Default.JobView)).Steps
                 .ShouldAllBe(s => s.State == "undone");
             rounds++;
-            var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
+            var log = (await service.GetAsync("log?take=500", ContractsJson.Default.LogPage)).Items;
             foreach (var step in made.Steps.Concat(undone.Steps).Select(s => s.Words))
                 foreach (var action in new[] { "intend", "make" })
                     log.Count(e => e.Action == action && e.Detail.StartsWith(step + ";", StringComparison.Ordinal))

@@ -67,7 +67,7 @@ public sealed class SecondPersonTests : IAsyncLifetime
         var ask = await AskingAsync(what);
         var first = await RefusedAsync(await ask());
         (await RefusedAsync(await ask())).ShouldBe(first, "asking again makes no second proposal");
-        var proposal = (await _service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView)).ShouldHaveSingleItem();
+        var proposal = (await _service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items.ShouldHaveSingleItem();
         (proposal.Id, proposal.StartedBy, proposal.State).ShouldBe((first, "tester", "proposed"));
         proposal.Words.ShouldContain(w => w.Contains(words, StringComparison.Ordinal), string.Join("; ", proposal.Words));
 
@@ -81,7 +81,7 @@ public sealed class SecondPersonTests : IAsyncLifetime
         done.StatusCode.ShouldBe(HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
         (await _service.GetAsync($"jobs/{first}", ContractsJson.Default.JobView)).ShouldSatisfyAllConditions(
             j => j.State.ShouldBe("done"), j => j.Message.ShouldBe("done by tester, approved by maud"));
-        var log = await _service.GetAsync("log?take=50", ContractsJson.Default.IReadOnlyListLogEntryView);
+        var log = (await _service.GetAsync("log?take=50", ContractsJson.Default.LogPage)).Items;
         log.ShouldContain(l => l.Action == "approve" && l.Who == "maud" && l.Detail.Contains(first, StringComparison.Ordinal));
     }
 
@@ -110,8 +110,8 @@ public sealed class SecondPersonTests : IAsyncLifetime
         (await _service.AddAsync(
             "installs", "thermograph-dataroom.yaml", Text(
             "installs/thermograph-dataroom.yaml", "name:", "# a remark\nname:"))).EnsureSuccessStatusCode();
-        (await _service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView)).ShouldBeEmpty();
-        (await _service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView))
+        (await _service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items.ShouldBeEmpty();
+        (await _service.GetAsync("log?take=20", ContractsJson.Default.LogPage)).Items
             .ShouldContain(
                 l => l.Detail.Contains(
                 "rules.forbidden: domain-group tasters, why nobody who tastes is new", StringComparison.Ordinal));
@@ -120,7 +120,7 @@ public sealed class SecondPersonTests : IAsyncLifetime
     [Fact]
     public async Task Undoing_waits_for_another_too()
     {
-        var grant = (await _service.GetAsync($"runs?install={Install}", ContractsJson.Default.IReadOnlyListJobView)).Single(
+        var grant = (await _service.GetAsync($"runs?install={Install}", ContractsJson.Default.RunPage)).Items.Single(
             j => j.Kind == "grant");
         using var asked = await _service.Http.PostAsync($"/api/runs/{grant.Id}/undo", null, Cancel);
         var undo = (await asked.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!;

@@ -79,7 +79,7 @@ public sealed class SecretUseTests
         (await service.Http.DeleteAsync(path, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         path = "/api/secrets/host-key/uses/0123456789abcdef0123";
         (await service.Http.PutAsync(path, null, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        var log = await service.Http.GetStringAsync("/api/log?text=host-key", Cancel);
+        var log = await service.Http.GetStringAsync("/api/log?search=host-key", Cancel);
         log.ShouldContain("allowed: it signs in to the host fm-line01 of fennmoor at 127.0.0.1:2201");
         log.ShouldContain("no longer allowed: it signs in");
     }

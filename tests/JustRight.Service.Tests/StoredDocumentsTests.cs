@@ -94,7 +94,7 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
         await _service.AddDemoAsync();
         await AddDemoFileAsync("sheets", "thermograph.yaml");
         await AddDemoFileAsync("sheets", "thermograph.yaml", "chapter 3", "chapter 4");
-        var log = await _service.GetAsync("log?text=thermograph@4.2", ContractsJson.Default.IReadOnlyListLogEntryView);
+        var log = (await _service.GetAsync("log?search=thermograph@4.2", ContractsJson.Default.LogPage)).Items;
         log.Select(e => e.Detail)
             .ShouldBe([
                 "replaced from thermograph.yaml: source: was Thermograph 4.2 setup guide, chapter 3, is Thermograph 4.2 setup guide, chapter 4",

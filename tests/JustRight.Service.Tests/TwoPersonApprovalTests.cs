@@ -32,8 +32,8 @@ public sealed class TwoPersonApprovalTests
         var done = await service.EndOfAsync(proposed.Id);
         (done.State, done.ApprovedBy).ShouldBe(("done", "maud"));
         done.Steps.ShouldAllBe(s => s.State == "made");
-        (await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView)).ShouldBeEmpty();
-        var log = await service.GetAsync("log?take=100", ContractsJson.Default.IReadOnlyListLogEntryView);
+        (await service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items.ShouldBeEmpty();
+        var log = (await service.GetAsync("log?take=100", ContractsJson.Default.LogPage)).Items;
         log.ShouldContain(l => l.Action == "propose" && l.Who == "tester");
         log.ShouldContain(l => l.Action == "approve" && l.Who == "maud");
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
@@ -61,7 +61,7 @@ public sealed class TwoPersonApprovalTests
         var third = await ProposeAsync(service);
         await ActAsync(service.Http, third.Id, "withdraw");
         (await service.GetAsync($"jobs/{third.Id}", ContractsJson.Default.JobView)).Steps.ShouldAllBe(s => s.State == "waiting");
-        (await service.GetAsync("log?take=100", ContractsJson.Default.IReadOnlyListLogEntryView))
+        (await service.GetAsync("log?take=100", ContractsJson.Default.LogPage)).Items
             .ShouldNotContain(l => l.Action == "make");
     }
 
@@ -102,7 +102,7 @@ public sealed class TwoPersonApprovalTests
     {
         using var refused = await service.AddAsync("estates", "fennmoor.yaml", EstateText(age));
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        var proposals = await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView);
+        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items;
         await ActAsync(second, proposals.Single(p => p.Kind == "document").Id, "approve");
         await AddEstateAsync(service, age);
     }

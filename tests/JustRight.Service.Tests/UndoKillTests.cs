@@ -13,7 +13,7 @@ public sealed class UndoKillTests
         for (var (killed, round) = (0, 0); killed < Killing.Each; round++)
         {
             await using var service = await Killing.Granted.StartProcessAsync();
-            var grant = (await service.GetAsync($"runs?install={Killing.Install}", ContractsJson.Default.IReadOnlyListJobView))
+            var grant = (await service.GetAsync($"runs?install={Killing.Install}", ContractsJson.Default.RunPage)).Items
                 .Single(j => j.Kind == "grant");
             var (job, kills) = await Killing.RunAsync(
                 service, $"runs/{grant.Id}/undo", null, new Random(round), Killing.Each - killed);

@@ -102,7 +102,7 @@ public sealed class UndoTests : IAsyncLifetime
     }
 
     private async Task<string> GrantAsync() =>
-        (await _service.GetAsync($"runs?install={Install}", ContractsJson.Default.IReadOnlyListJobView)).Single(
+        (await _service.GetAsync($"runs?install={Install}", ContractsJson.Default.RunPage)).Items.Single(
         j => j.Kind == "grant").Id;
 
     private async Task<string> AccountAsync()

@@ -206,6 +206,14 @@ public sealed class TestedService : IAsyncDisposable
     public async Task<T> GetAsync<T>(string path, System.Text.Json.Serialization.Metadata.JsonTypeInfo<T> type) =>
         ClosedSets.Checked(JsonSerializer.Deserialize(await Http.GetStringAsync("/api/" + path), type)!);
 
+    /// <summary>The newest entries of the log.</summary>
+    public async Task<IReadOnlyList<LogEntryView>> LogAsync() =>
+        (await GetAsync("log?take=500", ContractsJson.Default.LogPage)).Items;
+
+    /// <summary>The newest notifications of an estate.</summary>
+    public async Task<IReadOnlyList<NotificationView>> NotificationsAsync(string estate) =>
+        (await GetAsync($"estates/{estate}/notifications?take=500", ContractsJson.Default.NotificationPage)).Items;
+
     /// <summary>All installs of the list, once none of them is being judged any more.</summary>
     public async Task<IReadOnlyList<InstallSummary>> InstallsAsync()
     {

@@ -1,5 +1,9 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
+import type { ListOrder } from '../parts/useListOrder';
 import { api, need } from './client';
+
+/** The most that the service tells of a list at a time. */
+const mostTaken = 500;
 
 const of = (name: string) => ({ params: { path: { name } } });
 
@@ -14,8 +18,15 @@ export const me = queryOptions({
   staleTime: 60_000,
 });
 
-/** All installs with their fit at a glance. */
-export const installs = queryOptions({ queryKey: ['installs'], queryFn: () => need(api.GET('/api/installs')) });
+/** A page of the installs with their fit at a glance. */
+export const installs = (order: ListOrder) =>
+  queryOptions({
+    queryKey: ['installs', order],
+    queryFn: () => need(api.GET('/api/installs', { params: { query: order } })),
+    placeholderData: keepPreviousData,
+    // what is being judged anew is soon another
+    refetchInterval: (query) => (query.state.data?.items.some((i) => i.isBeingJudged) ? 1000 : false),
+  });
 
 /** One install. */
 export const install = (name: string) =>
@@ -72,7 +83,8 @@ export const drift = (name: string, to: number) =>
 export const calendar = (name: string) =>
   queryOptions({
     queryKey: ['estate', name, 'calendar'],
-    queryFn: () => need(api.GET('/api/estates/{name}/calendar', of(name))),
+    queryFn: () =>
+      need(api.GET('/api/estates/{name}/calendar', { params: { path: { name }, query: { take: mostTaken } } })),
   });
 
 /** What was accepted that is off, the latest first. */
@@ -93,7 +105,8 @@ export const reviews = (name: string) =>
 export const passwords = (name: string) =>
   queryOptions({
     queryKey: ['estate', name, 'passwords'],
-    queryFn: () => need(api.GET('/api/estates/{name}/passwords', of(name))),
+    queryFn: () =>
+      need(api.GET('/api/estates/{name}/passwords', { params: { path: { name }, query: { take: mostTaken } } })),
   });
 
 /** One password: where it is typed, and what its renewal would do or does. */
@@ -196,11 +209,26 @@ export const adoption = (name: string) =>
     retry: false,
   });
 
-/** Runs, newest first, without their steps: of an install, of an estate with all its installs, or all. */
-export const runs = (of: { install?: string; estate?: string }) =>
+/** A page of runs without their steps: of an install, of an estate with all its installs, or all. */
+export const runs = (of: Partial<ListOrder> & { install?: string; estate?: string }) =>
   queryOptions({
     queryKey: ['runs', of],
     queryFn: () => need(api.GET('/api/runs', { params: { query: of } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** A page of who can do what at a database instance. */
+export const holders = (name: string, instance: string, order: ListOrder) =>
+  queryOptions({
+    queryKey: ['estate', name, 'instance', instance, 'holders', order],
+    queryFn: () =>
+      need(
+        api.GET('/api/estates/{name}/instances/{instance}/holders', {
+          params: { path: { name, instance }, query: order },
+        }),
+      ),
+    retry: false,
+    placeholderData: keepPreviousData,
   });
 
 /** One run with its steps. */
@@ -221,10 +249,10 @@ export const log = (text: string) =>
     queryFn: ({ pageParam }) =>
       need(
         api.GET('/api/log', {
-          params: { query: { text, take: logPage, ...(pageParam === null ? {} : { before: pageParam }) } },
+          params: { query: { search: text, take: logPage, ...(pageParam === null ? {} : { before: pageParam }) } },
         }),
       ),
     initialPageParam: null as number | null,
-    getNextPageParam: (last) => (last.length < logPage ? undefined : last.at(-1)?.number),
+    getNextPageParam: (last) => last.before,
     placeholderData: keepPreviousData,
   });

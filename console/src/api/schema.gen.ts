@@ -286,7 +286,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The installs with their fit at a glance */
+        /** The installs with their fit at a glance: a page, searched, filtered and sorted */
         get: operations["ListInstalls"];
         put?: never;
         /** Checks that an install can be planned, and stores it; the body is the file, or a DocumentOrder as JSON */
@@ -323,6 +323,74 @@ export interface paths {
         };
         /** One install with its text */
         get: operations["ShowInstall"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/hosts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The hosts of an estate, and when each was read: a page, searched and sorted */
+        get: operations["ListHosts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The accounts that installs need, and whether they are there: a page, searched and sorted */
+        get: operations["ListAccounts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The groups that installs need, and whether they are there: a page, searched and sorted */
+        get: operations["ListGroups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Looks for words in everything: installs, sheets, estates, hosts, instances, accounts, groups, runs, the log */
+        get: operations["Search"];
         put?: never;
         post?: never;
         delete?: never;
@@ -594,7 +662,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Runs of an estate or an install, newest first, without their steps */
+        /** Runs, newest first, without their steps: a page, searched, filtered and sorted */
         get: operations["ListRuns"];
         put?: never;
         post?: never;
@@ -833,8 +901,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A database instance from the latest survey: who can do what there and in its databases, by which path, and what needs it */
+        /** A database instance from the latest survey, and by which ways somebody could come to more than was granted */
         get: operations["ShowInstance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/instances/{instance}/holders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who can do what at a database instance and in its databases, by which path, and what needs it: a page, searched and sorted */
+        get: operations["ListInstanceHolders"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1279,7 +1364,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What expires or is due: passwords, reviews, exceptions, confirmations; the earliest first */
+        /** What expires or is due: passwords, reviews, exceptions, confirmations; the earliest first: a page, searched and sorted */
         get: operations["ShowCalendar"];
         put?: never;
         post?: never;
@@ -1313,7 +1398,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The notifications sent and whether they were delivered, newest first */
+        /** The notifications sent and whether they were delivered, newest first: a page, searched and sorted */
         get: operations["ListNotifications"];
         put?: never;
         post?: never;
@@ -1365,7 +1450,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** When each password of an estate is due, and who changes it */
+        /** When each password of an estate is due, and who changes it: a page, searched and sorted */
         get: operations["ListAccountPasswords"];
         put?: never;
         post?: never;
@@ -1535,7 +1620,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The log, newest first */
+        /** The log, newest first: a page, searched */
         get: operations["ListLog"];
         put?: never;
         post?: never;
@@ -1777,6 +1862,21 @@ export interface components {
             /** @description The verdicts, right by right. */
             rights: components["schemas"]["JudgementView"][];
         };
+        /** @description A page of the list of accounts. */
+        AccountPage: {
+            /** @description The accounts, in the order that was asked for. */
+            items: components["schemas"]["AccountSummary"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
+        };
         /** @description What is known of the password of one account. */
         AccountPasswordView: {
             /** @description The logon name of the account. */
@@ -1823,6 +1923,37 @@ export interface components {
             places: number;
             /** @description The id of the renewal that is under way, or null. */
             renewal: null | string;
+        };
+        /** @description An account that installs of an estate need, in a list. */
+        AccountSummary: {
+            /** @description Its logon name. */
+            name: string;
+            /**
+             * @description `there`, `disabled`, `not-there`, or `unseen` while nothing was read.
+             * @enum {string}
+             */
+            state: "there" | "disabled" | "not-there" | "unseen";
+            /** @description Its place in the directory; null while that is not known. */
+            dn: null | string;
+            /**
+             * Format: date-time
+             * @description When its password was last set; null when that is not known.
+             */
+            passwordSetAt: null | string;
+            /** @description The installs that need it, and for what. */
+            uses: components["schemas"]["AccountUseView"][];
+        };
+        /** @description What an install needs an account for. */
+        AccountUseView: {
+            /** @description The install. */
+            install: string;
+            /** @description What its sheet calls the account. */
+            account: string;
+            /**
+             * @description How it is used.
+             * @enum {string}
+             */
+            worksAs: "service" | "job" | "pool" | "setup" | "bind" | "person";
         };
         /** @description An account to adopt. */
         AdoptedAccountOrder: {
@@ -2085,6 +2216,16 @@ export interface components {
             timeZone: string;
             /** @description What comes to an end or is to be done, the earliest first. */
             entries: components["schemas"]["CalendarEntryView"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
         };
         /** @description Who was expected and who was found. */
         ComparisonView: {
@@ -2534,6 +2675,19 @@ export interface components {
             /** @description The id of the remedy. */
             remedy: string;
         };
+        /** @description How much of a kind was found. */
+        FoundCountView: {
+            /**
+             * @description The kind, as of what was found.
+             * @enum {string}
+             */
+            kind: "install" | "sheet" | "estate" | "host" | "instance" | "account" | "group" | "run" | "log";
+            /**
+             * Format: int32
+             * @description How much; null when it is too much to count.
+             */
+            total: null | number;
+        };
         /** @description An object that a filter finds. */
         FoundObjectView: {
             /** @description Its distinguished name. */
@@ -2548,12 +2702,72 @@ export interface components {
              */
             kind: "person" | "computer" | "group" | "other";
         };
+        /** @description What was found by its words. */
+        FoundPage: {
+            /** @description Of each kind the first few, and of what happened the newest. */
+            items: components["schemas"]["FoundView"][];
+            /** @description How much there is of each kind in all; a kind of which there is nothing is left out. */
+            counts: components["schemas"]["FoundCountView"][];
+        };
+        /** @description Something that was found by its words. */
+        FoundView: {
+            /**
+             * @description `install`, `sheet`, `estate`, `host`, `instance`, `account`, `group`, `run` or `log`.
+             * @enum {string}
+             */
+            kind: "install" | "sheet" | "estate" | "host" | "instance" | "account" | "group" | "run" | "log";
+            /** @description Its name; the number of an entry of the log. */
+            name: string;
+            /** @description The estate it is in; empty for what is in none. */
+            estate: string;
+            /** @description What else there is to say. */
+            words: string;
+            /**
+             * Format: date-time
+             * @description When it was, for a run and an entry of the log; null for others.
+             */
+            at?: null | string;
+        };
         /** @description An order to carry out steps that a person has seen and confirmed. */
         GrantOrder: {
             /** @description Whether these are removals. */
             remove: boolean;
             /** @description The ids of the confirmed steps, in order. */
             steps: string[];
+        };
+        /** @description A page of the list of groups. */
+        GroupPage: {
+            /** @description The groups, in the order that was asked for. */
+            items: components["schemas"]["GroupSummary"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
+        };
+        /** @description A group that installs of an estate need, in a list. */
+        GroupSummary: {
+            /** @description Its logon name. */
+            name: string;
+            /**
+             * @description `there`, `not-there`, or `unseen` while nothing was read.
+             * @enum {string}
+             */
+            state: "there" | "not-there" | "unseen";
+            /** @description Its place in the directory; null while that is not known. */
+            dn: null | string;
+            /**
+             * Format: int32
+             * @description How many are in it, themselves; null while that is not known.
+             */
+            members: null | number;
+            /** @description The installs that need it. */
+            installs: string[];
         };
         /** @description One step of a handover. */
         HandoverStepView: {
@@ -2656,6 +2870,21 @@ export interface components {
             /** @description Whether it is a computer account. */
             machine: boolean;
         };
+        /** @description A page of the list of hosts. */
+        HostPage: {
+            /** @description The hosts, in the order that was asked for. */
+            items: components["schemas"]["HostSummary"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
+        };
         /** @description A policy as it stands for a host. */
         HostPolicyView: {
             /** @description Its GUID. */
@@ -2751,6 +2980,34 @@ export interface components {
             /** @description Log-on rights and privileges that a built-in identity holds on this host; empty for accounts, which have a page of their own, and for LocalSystem, which may do everything. */
             identityRights: string[];
         };
+        /** @description A host of an estate, in a list. */
+        HostSummary: {
+            /** @description Its name, as the estate has it. */
+            name: string;
+            /**
+             * @description How it is reached, in words.
+             * @enum {string}
+             */
+            reach: "simulation" | "ldaps" | "file" | "ssh" | "tls" | "handed-over" | "none" | "";
+            /** @description Its operating system; empty while it was not read. */
+            system: string;
+            /**
+             * Format: date-time
+             * @description When it was read; null while it never was.
+             */
+            readAt: null | string;
+            /** @description Why it could not be read; null when it could, or was never tried. */
+            unread: null | string;
+            /**
+             * Format: int32
+             * @description How many services it has; null while it was not read.
+             */
+            services: null | number;
+            /** @description The database instances on it. */
+            instances: string[];
+            /** @description The installs that need something of it. */
+            installs: string[];
+        };
         /** @description A host as the latest survey read it. */
         HostView: {
             /** @description The estate. */
@@ -2797,6 +3054,21 @@ export interface components {
             /** @description Its scheduled tasks and web application pools that run as an account. */
             runners: components["schemas"]["HostRunnerView"][];
         };
+        /** @description A page of the list of installs. */
+        InstallPage: {
+            /** @description The installs, in the order that was asked for. */
+            items: components["schemas"]["InstallSummary"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
+        };
         /** @description An install in a list, with its fit at a glance. */
         InstallSummary: {
             /** @description Its name. */
@@ -2832,6 +3104,13 @@ export interface components {
             addedBy: string;
             /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
+            /** @description Whether something changed since this was judged, so that it is being judged anew: what is told of its fit may be old. */
+            isBeingJudged: boolean;
+            /**
+             * Format: date-time
+             * @description When this was judged; null while it was not yet.
+             */
+            judgedAt?: null | string;
         };
         /** @description An install with its text. */
         InstallView: {
@@ -2839,6 +3118,21 @@ export interface components {
             summary: components["schemas"]["InstallSummary"];
             /** @description The text as it was sent, YAML. */
             text: string;
+        };
+        /** @description A page of the list of who can do what at an instance. */
+        InstanceHolderPage: {
+            /** @description The rights, in the order that was asked for. */
+            items: components["schemas"]["InstanceHolderView"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
         };
         /** @description A right that somebody has at an instance. */
         InstanceHolderView: {
@@ -2901,13 +3195,11 @@ export interface components {
             unreadParts: components["schemas"]["UnreadPartView"][];
             /** @description The names of its databases that were read. */
             databases: string[];
-            /** @description Who can do what there. */
-            holders: components["schemas"]["InstanceHolderView"][];
             /**
              * Format: int32
-             * @description How many more rights there are than are listed.
+             * @description How many rights accounts and machines have there; each is told page by page.
              */
-            more: number;
+            holders: number;
             /** @description Who can come to more than was granted there, and how. */
             ways: components["schemas"]["InstanceWayView"][];
             /**
@@ -3232,6 +3524,21 @@ export interface components {
             /** @description SHA-256 over this entry and the hash of the one before, in hex. */
             hash: string;
         };
+        /** @description A page of the log, newest first. */
+        LogPage: {
+            /** @description The entries. */
+            items: components["schemas"]["LogEntryView"][];
+            /**
+             * Format: int64
+             * @description With this as `before` the next page is asked for; null when this is the last.
+             */
+            before: null | number;
+            /**
+             * Format: int32
+             * @description How many entries match in all; null when they are too many to count.
+             */
+            total: null | number;
+        };
         /** @description A name in one list and not in the other. */
         NamedDifferenceView: {
             /** @description The name. */
@@ -3260,6 +3567,21 @@ export interface components {
              * @description When it ends.
              */
             expiresAt: string;
+        };
+        /** @description A page of the list of notifications. */
+        NotificationPage: {
+            /** @description The notifications, in the order that was asked for. */
+            items: components["schemas"]["NotificationView"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
         };
         /** @description Something that was told to those whom the organization wants told. */
         NotificationView: {
@@ -3396,6 +3718,16 @@ export interface components {
             readAt: null | string;
             /** @description The accounts. */
             accounts: components["schemas"]["AccountPasswordView"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
         };
         /** @description A password to try; null for the one that is kept. */
         PasswordTryOrder: {
@@ -3911,6 +4243,21 @@ export interface components {
              * @description On how many objects.
              */
             objects: number;
+        };
+        /** @description A page of the list of runs. */
+        RunPage: {
+            /** @description The runs, without their steps, in the order that was asked for. */
+            items: components["schemas"]["JobView"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
         };
         /** @description How an estate is watched. */
         ScheduleView: {
@@ -4675,7 +5022,10 @@ export type AccessAnswerView = components['schemas']['AccessAnswerView'];
 export type AccessOrder = components['schemas']['AccessOrder'];
 export type AccessQuestionOrder = components['schemas']['AccessQuestionOrder'];
 export type AccountFitView = components['schemas']['AccountFitView'];
+export type AccountPage = components['schemas']['AccountPage'];
 export type AccountPasswordView = components['schemas']['AccountPasswordView'];
+export type AccountSummary = components['schemas']['AccountSummary'];
+export type AccountUseView = components['schemas']['AccountUseView'];
 export type AdoptedAccountOrder = components['schemas']['AdoptedAccountOrder'];
 export type AdoptionAnswerOrder = components['schemas']['AdoptionAnswerOrder'];
 export type AdoptionDraftView = components['schemas']['AdoptionDraftView'];
@@ -4712,20 +5062,29 @@ export type FindingView = components['schemas']['FindingView'];
 export type FitCountsView = components['schemas']['FitCountsView'];
 export type FitView = components['schemas']['FitView'];
 export type FixOrder = components['schemas']['FixOrder'];
+export type FoundCountView = components['schemas']['FoundCountView'];
 export type FoundObjectView = components['schemas']['FoundObjectView'];
+export type FoundPage = components['schemas']['FoundPage'];
+export type FoundView = components['schemas']['FoundView'];
 export type GrantOrder = components['schemas']['GrantOrder'];
+export type GroupPage = components['schemas']['GroupPage'];
+export type GroupSummary = components['schemas']['GroupSummary'];
 export type HandoverStepView = components['schemas']['HandoverStepView'];
 export type HandoverView = components['schemas']['HandoverView'];
 export type HostFactsView = components['schemas']['HostFactsView'];
 export type HostGroupView = components['schemas']['HostGroupView'];
 export type HostHolderView = components['schemas']['HostHolderView'];
+export type HostPage = components['schemas']['HostPage'];
 export type HostPolicyView = components['schemas']['HostPolicyView'];
 export type HostRightView = components['schemas']['HostRightView'];
 export type HostRunnerView = components['schemas']['HostRunnerView'];
 export type HostServiceView = components['schemas']['HostServiceView'];
+export type HostSummary = components['schemas']['HostSummary'];
 export type HostView = components['schemas']['HostView'];
+export type InstallPage = components['schemas']['InstallPage'];
 export type InstallSummary = components['schemas']['InstallSummary'];
 export type InstallView = components['schemas']['InstallView'];
+export type InstanceHolderPage = components['schemas']['InstanceHolderPage'];
 export type InstanceHolderView = components['schemas']['InstanceHolderView'];
 export type InstanceView = components['schemas']['InstanceView'];
 export type InstanceWayView = components['schemas']['InstanceWayView'];
@@ -4739,8 +5098,10 @@ export type ListPreviewView = components['schemas']['ListPreviewView'];
 export type LogAnchor = components['schemas']['LogAnchor'];
 export type LogCheckView = components['schemas']['LogCheckView'];
 export type LogEntryView = components['schemas']['LogEntryView'];
+export type LogPage = components['schemas']['LogPage'];
 export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
+export type NotificationPage = components['schemas']['NotificationPage'];
 export type NotificationView = components['schemas']['NotificationView'];
 export type NotOfferedView = components['schemas']['NotOfferedView'];
 export type ObjectActView = components['schemas']['ObjectActView'];
@@ -4772,6 +5133,7 @@ export type ReviewedView = components['schemas']['ReviewedView'];
 export type ReviewOrder = components['schemas']['ReviewOrder'];
 export type ReviewView = components['schemas']['ReviewView'];
 export type RightFlowView = components['schemas']['RightFlowView'];
+export type RunPage = components['schemas']['RunPage'];
 export type ScheduleView = components['schemas']['ScheduleView'];
 export type SealedPassword = components['schemas']['SealedPassword'];
 export type SealOrder = components['schemas']['SealOrder'];
@@ -5931,7 +6293,19 @@ export interface operations {
     };
     ListInstalls: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description only what is of this estate and its installs */
+                estate?: string;
+                sheet?: string;
+                stage?: string;
+                fit?: string;
+                search?: string;
+                sort?: string;
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+                wait?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5944,7 +6318,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InstallSummary"][];
+                    "application/json": components["schemas"]["InstallPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not signed in, or the token is revoked or expired */
@@ -6200,6 +6583,259 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListHosts: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListAccounts: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListGroups: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    Search: {
+        parameters: {
+            query?: {
+                search?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7277,6 +7913,10 @@ export interface operations {
                 estate?: string;
                 /** @description only what is of this install */
                 install?: string;
+                state?: string;
+                search?: string;
+                sort?: string;
+                skip?: number;
                 /** @description how many at most */
                 take?: number;
             };
@@ -7292,7 +7932,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobView"][];
+                    "application/json": components["schemas"]["RunPage"];
                 };
             };
             /** @description Bad Request */
@@ -8323,6 +8963,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstanceView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListInstanceHolders: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+                /**
+                 * @description a database instance of the estate
+                 * @example fm-sql01
+                 */
+                instance: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstanceHolderPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not signed in, or the token is revoked or expired */
@@ -10335,7 +11057,13 @@ export interface operations {
     };
     ShowCalendar: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                sort?: string;
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
             header?: never;
             path: {
                 /**
@@ -10355,6 +11083,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not signed in, or the token is revoked or expired */
@@ -10441,7 +11178,13 @@ export interface operations {
     };
     ListNotifications: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                sort?: string;
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
             header?: never;
             path: {
                 /**
@@ -10460,7 +11203,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NotificationView"][];
+                    "application/json": components["schemas"]["NotificationPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not signed in, or the token is revoked or expired */
@@ -10653,7 +11405,13 @@ export interface operations {
     };
     ListAccountPasswords: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                sort?: string;
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
             header?: never;
             path: {
                 /**
@@ -10673,6 +11431,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PasswordsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not signed in, or the token is revoked or expired */
@@ -11356,8 +12123,7 @@ export interface operations {
     ListLog: {
         parameters: {
             query?: {
-                /** @description only what contains this */
-                text?: string;
+                search?: string;
                 /** @description only what is older than this number */
                 before?: number;
                 /** @description how many at most */
@@ -11375,7 +12141,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LogEntryView"][];
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not signed in, or the token is revoked or expired */

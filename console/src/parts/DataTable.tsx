@@ -10,6 +10,8 @@ import {
   useReactTable,
 } from '@tanstack/react-table';
 import { useRef, useState } from 'react';
+import { Pager } from './Pager';
+import type { Asking } from './useListOrder';
 
 interface Props<T> {
   label: string;
@@ -20,14 +22,23 @@ interface Props<T> {
   empty: React.ReactNode;
   /** Where the rows are only some of all, and the service looks among all of them: what is looked for. */
   search?: { text: string; onText: (text: string) => void };
+  /** Where the service sorts and pages as well. The ids of the columns are then the service's words for them. */
+  pages?: { asking: Asking; skipped: number; total: number };
 }
+
+/** The service's word for an order, and back. */
+const sortingOf = (sort: string | undefined): SortingState =>
+  sort ? [{ id: sort.replace(/^-/, ''), desc: sort.startsWith('-') }] : [];
+const sortOf = ([first]: SortingState) => first && `${first.desc ? '-' : ''}${first.id}`;
 
 /**
  * A table that sorts by its heads and filters as one types; the slash key goes to the filter. One that holds only some of all
  * rows leaves both to the service.
  */
-export function DataTable<T>({ label, rows, columns, empty, search }: Props<T>) {
-  const [sorting, setSorting] = useState<SortingState>([]);
+export function DataTable<T>({ label, rows, columns, empty, search: searched, pages }: Props<T>) {
+  const search = pages?.asking ?? searched;
+  const [own, setOwn] = useState<SortingState>([]);
+  const sorting = pages ? sortingOf(pages.asking.order.sort) : own;
   const [filter, setFilter] = useState('');
   const field = useRef<HTMLInputElement>(null);
   useHotkeys([['/', () => field.current?.focus()]]);
@@ -35,8 +46,13 @@ export function DataTable<T>({ label, rows, columns, empty, search }: Props<T>) 
     data: rows,
     columns,
     state: { sorting, globalFilter: search ? '' : filter },
-    enableSorting: !search,
-    onSortingChange: setSorting,
+    enableSorting: !search || !!pages,
+    manualSorting: !!pages,
+    onSortingChange: (change) => {
+      const next = typeof change === 'function' ? change(sorting) : change;
+      if (pages) pages.asking.onSort(sortOf(next));
+      else setOwn(next);
+    },
     onGlobalFilterChange: setFilter,
     globalFilterFn: 'includesString',
     getCoreRowModel: getCoreRowModel(),
@@ -90,6 +106,15 @@ export function DataTable<T>({ label, rows, columns, empty, search }: Props<T>) 
           ))}
         </Table.Tbody>
       </Table>
+      {pages && (
+        <Pager
+          skipped={pages.skipped}
+          shown={rows.length}
+          total={pages.total}
+          take={pages.asking.order.take}
+          onSkip={pages.asking.onSkip}
+        />
+      )}
       {shown.length === 0 && (
         <p className="empty">
           {rows.length === 0 && !search?.text ? empty : `Nothing matches “${search?.text ?? filter}”.`}

@@ -19,13 +19,15 @@ internal static class CalendarCommands
             Description = "Write it as iCalendar (RFC 5545) to this file, for your own calendar",
             HelpName = "FILE",
         };
+        var order = new ListOptions("at", "subject", "kind");
         return CommandKit.Make(
             "calendar",
             "Lists what expires or is due: passwords, reviews, exceptions, confirmations.\nExit code: 0 nothing is overdue, 1 something is",
-            ["justright calendar fennmoor", "justright calendar fennmoor --to fennmoor.ics"], [estate, file],
+            ["justright calendar fennmoor", "justright calendar fennmoor --search svc-thermo", "justright calendar fennmoor --to fennmoor.ics"],
+            [estate, file, .. order.All],
             c => c.Parsed.GetValue(file) is { } to
                 ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to)
-                : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!)))
+                : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!), order.Query(c)))
             .Answers(ContractsJson.Default.CalendarView, ContractsJson.Default.WrittenFileView);
     }
 
@@ -33,11 +35,14 @@ internal static class CalendarCommands
     {
         var estate = Names.Estate();
         var remind = new Option<bool>("--remind") { Description = "Send reminders now instead of at the next hour" };
+        var order = new ListOptions("at", "subject", "kind");
         return CommandKit.Make(
             "notifications", "Lists the notifications sent and whether they were delivered", [
-                "justright notifications fennmoor", "justright notifications fennmoor --remind"], [estate, remind],
-            c => NotificationsAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind)))
-            .Answers(ContractsJson.Default.IReadOnlyListNotificationView);
+                "justright notifications fennmoor", "justright notifications fennmoor --search svc-thermo",
+                "justright notifications fennmoor --remind"],
+            [estate, remind, .. order.All],
+            c => NotificationsAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind), order.Query(c)))
+            .Answers(ContractsJson.Default.NotificationPage);
     }
 
     public static Command MakeSchedule()
@@ -50,11 +55,12 @@ internal static class CalendarCommands
             c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now))).Answers(ContractsJson.Default.ScheduleView);
     }
 
-    private static async Task<int> CalendarAsync(Call call, string estate)
+    private static async Task<int> CalendarAsync(Call call, string estate, ListQuery query)
     {
-        var calendar = await call.Api.GetAsync($"estates/{estate}/calendar", ContractsJson.Default.CalendarView, call.Cancel);
+        var calendar = await call.Api.GetAsync($"estates/{estate}/calendar?{query.Text}", ContractsJson.Default.CalendarView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(calendar, ContractsJson.Default.CalendarView);
         else Write(call.Screen, calendar);
+        if (!call.Screen.IsJson) ListOptions.Tell(call, calendar.Entries.Count, calendar.Skipped, calendar.Total, "entries");
         return calendar.Entries.Any(e => e.Standing == "overdue") ? ExitCode.Misfit : ExitCode.Fine;
     }
 
@@ -74,20 +80,25 @@ internal static class CalendarCommands
         if (calendar.Entries.Count > 0) screen.Write(table);
     }
 
-    private static async Task<int> NotificationsAsync(Call call, string estate, bool remind)
+    /// <summary>What was told now, as a page of its own.</summary>
+    private static NotificationPage PageOf(IReadOnlyList<NotificationView> told) => new(told, 0, told.Count);
+
+    private static async Task<int> NotificationsAsync(Call call, string estate, bool remind, ListQuery query)
     {
         var path = $"estates/{estate}";
-        var notices = remind
-            ? await call.Api.PostAsync($"{path}/reminders", ContractsJson.Default.IReadOnlyListNotificationView, call.Cancel)
-            : await call.Api.GetAsync($"{path}/notifications", ContractsJson.Default.IReadOnlyListNotificationView, call.Cancel);
+        var page = remind
+            ? PageOf(await call.Api.PostAsync($"{path}/reminders", ContractsJson.Default.IReadOnlyListNotificationView, call.Cancel))
+            : await call.Api.GetAsync($"{path}/notifications?{query.Text}", ContractsJson.Default.NotificationPage, call.Cancel);
         if (call.Screen.IsJson)
         {
-            call.Screen.Json(notices, ContractsJson.Default.IReadOnlyListNotificationView);
+            call.Screen.Json(page, ContractsJson.Default.NotificationPage);
             return ExitCode.Fine;
         }
 
-        if (notices.Count == 0) call.Screen.Line(remind ? "There are no new reminders." : "Nothing was told yet.");
-        foreach (var notice in notices)
+        if (page.Total == 0)
+            call.Screen.Line(
+                remind ? "There are no new reminders." : query.IsNarrowed ? "No notification matches." : "Nothing was told yet.");
+        foreach (var notice in page.Items)
         {
             call.Screen.Line($"{Markup.Escape(Times.Exact(notice.At))}  [bold]{Markup.Escape(notice.Subject)}[/]");
             foreach (var line in notice.Text.TrimEnd().Split('\n')) call.Screen.Line($"    [grey]{Markup.Escape(line)}[/]");
@@ -97,6 +108,7 @@ internal static class CalendarCommands
                 call.Screen.Line(Markup.Escape($"    {d.Channel} to {d.To}: {d.State}{(d.Error is null ? "" : $": {d.Error}")}"));
         }
 
+        ListOptions.Tell(call, page.Items.Count, page.Skipped, page.Total, "notifications");
         return ExitCode.Fine;
     }
 

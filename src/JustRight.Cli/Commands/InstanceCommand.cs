@@ -18,51 +18,51 @@ internal static class InstanceCommand
             Description = "Text that a line must contain: an account, a right, a database",
             Arity = ArgumentArity.ZeroOrMore,
         };
+        var order = new ListOptions("who", "right", "place", "reach", "needed");
         return CommandKit.Make(
             "instance",
             "Shows who can do what at a database instance and in its databases, by which path, and which install needs it; the widest rights first",
             [
                 "justright instance fennmoor fm-sql01", "justright instance fennmoor fm-sql01 sysadmin",
                 "justright instance fennmoor fm-sql03 CurdRecipes --json"],
-            [estate, instance, words], c =>
+            [estate, instance, words, .. order.Paging], c =>
                 RunAsync(
                     c, Names.Part(c.Parsed.GetValue(estate)!), Names.Part(c.Parsed.GetValue(instance)!),
-                    c.Parsed.GetValue(words) ?? []))
-            .Answers(ContractsJson.Default.InstanceView);
+                    c.Parsed.GetValue(words) ?? [], order))
+            .Answers(ContractsJson.Default.InstanceReport);
     }
 
-    private static async Task<int> RunAsync(Call call, string estate, string name, string[] words)
+    private static async Task<int> RunAsync(Call call, string estate, string name, string[] words, ListOptions order)
     {
-        var all = await call.Api.GetAsync($"estates/{estate}/instances/{name}", ContractsJson.Default.InstanceView, call.Cancel);
+        var path = $"estates/{estate}/instances/{name}";
+        var all = await call.Api.GetAsync(path, ContractsJson.Default.InstanceView, call.Cancel);
+        var query = order.Query(call, ("search", string.Join(' ', words)), ("sort", order.IsSorted(call) ? null : "-reach"));
+        var holders = await call.Api.GetAsync($"{path}/holders?{query.Text}", ContractsJson.Default.InstanceHolderPage, call.Cancel);
         bool Says(string line) => words.All(w => line.Contains(w, StringComparison.OrdinalIgnoreCase));
         var view = all with
         {
-            Holders =
-            [
-                .. all.Holders.Where(h => Says($"{h.Who} {h.Right} {h.Place} {string.Join(' ', h.NeededBy)}"))
-                    .OrderByDescending(h => h.Reach).ThenBy(h => h.Who, StringComparer.OrdinalIgnoreCase),
-            ],
             Ways =
             [
                 .. all.Ways.Where(w => Says($"{w.Who} {w.Right} {w.Place} {string.Join(' ', w.Steps)}"))
                     .OrderByDescending(w => w.Reach).ThenBy(w => w.Who, StringComparer.OrdinalIgnoreCase),
             ],
         };
-        if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.InstanceView);
-        else Write(call.Screen, view);
-        return view.Unread is null && view is { UnreadParts.Count: 0, More: 0, MoreWays: 0 } ? ExitCode.Fine : ExitCode.Unread;
+        if (call.Screen.IsJson) call.Screen.Json(new InstanceReport(view, holders), ContractsJson.Default.InstanceReport);
+        else Write(call, view, holders);
+        return view.Unread is null && view is { UnreadParts.Count: 0, MoreWays: 0 } ? ExitCode.Fine : ExitCode.Unread;
     }
 
-    private static void Write(Screen screen, InstanceView view)
+    private static void Write(Call call, InstanceView view, InstanceHolderPage holders)
     {
+        var screen = call.Screen;
         screen.Line($"[bold]{Markup.Escape(view.Name)}[/]  {Markup.Escape($"{(view.Engine == "sqlserver" ? "SQL Server" : "PostgreSQL")} {view.Release} on {view.Host}")}{(view.Simulated && view.Reach == "simulation" ? "  [bold]simulated[/]" : "")}   [grey]read {Times.Exact(view.ReadAt)}{(view.ReadBy.Length > 0 ? Markup.Escape($" by {view.ReadBy}") : "")}[/]");
         if (view.Partners.Count > 0) screen.Line($"Failover partners: {Markup.Escape(string.Join(", ", view.Partners))}");
         if (view.Unread is { } unread) screen.Line(Markup.Escape($"It could not be read: {unread}"));
         foreach (var part in view.UnreadParts) screen.Line(Markup.Escape($"{part.Place} could not be read: {part.Reason}"));
-        if (view.Holders.Count > 0)
+        if (holders.Items.Count > 0)
         {
             var table = Screen.List("who", "right", "place", "needed by", "path");
-            foreach (var h in view.Holders)
+            foreach (var h in holders.Items)
             {
                 table.AddRow(
                     new Text($"{h.Who}{(h.Machine ? " (a machine)" : "")}"), new Text(h.Right), new Text(h.Place), new Text(
@@ -74,10 +74,10 @@ internal static class InstanceCommand
         }
         else if (view.Unread is null)
         {
-            screen.Line("Nobody, as far as read.");
+            screen.Line(view.Holders == 0 ? "Nobody, as far as read." : $"None of {view.Holders} rights matches.");
         }
 
-        if (view.More > 0) screen.Line($"and {view.More} more, which are not listed");
+        ListOptions.Tell(call, holders.Items.Count, holders.Skipped, holders.Total, "rights");
         WriteWays(screen, view);
         if (view.WaysUnread is { } unseen) screen.Line(Markup.Escape($"Ways to more may be missing here, since this was not read: {unseen}"));
     }

@@ -34,7 +34,13 @@ internal sealed class ListOptions
     }
 
     /// <summary>All of them.</summary>
-    public Option[] All => [_search, _sort, _skip, _take];
+    public Option[] All => [_search, .. Paging];
+
+    /// <summary>All but what is looked for, where the command has words of its own for that.</summary>
+    public Option[] Paging => [_sort, _skip, _take];
+
+    /// <summary>Whether an order was asked for.</summary>
+    public bool IsSorted(Call call) => call.Parsed.GetValue(_sort) is not null;
 
     /// <summary>What is asked for.</summary>
     /// <param name="filters">By what else only some are asked for; those without a value are left out.</param>

@@ -11,7 +11,8 @@ internal static class LogCommands
 {
     public static Command Make()
     {
-        var text = new Option<string?>("--text") { Description = "Only entries that contain this" };
+        var text = new Option<string?>("--search") { Description = "Only entries that contain these words", HelpName = "TEXT" };
+        var before = new Option<long?>("--before") { Description = "Only entries older than this number", HelpName = "NUMBER" };
         var take = new Option<int>("--take")
         {
             Description = "The most entries to list, 1 to 500",
@@ -22,9 +23,9 @@ internal static class LogCommands
             "log", "The log: who did what",
             CommandKit.Make(
                 "list", "Lists the log, newest first",
-                ["justright log list --text svc-archive", "justright log list --take 200 --json"], [text, take],
-                c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(take)))
-                .Answers(ContractsJson.Default.IReadOnlyListLogEntryView),
+                ["justright log list --search svc-archive", "justright log list --take 200 --json"], [text, before, take],
+                c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(before), c.Parsed.GetValue(take)))
+                .Answers(ContractsJson.Default.LogPage),
             CommandKit.Make(
                 "check",
                 "Checks the log's chain of hashes against its signed heads: exit code 1 when an entry was changed or is missing\n"
@@ -37,24 +38,28 @@ internal static class LogCommands
                 [], AnchorAsync));
     }
 
-    private static async Task<int> ListAsync(Call call, string? text, int take)
+    private static async Task<int> ListAsync(Call call, string? text, long? before, int take)
     {
         if (take is < 1 or > 500) throw new ClientException(ExitCode.BadInput, "--take goes from 1 to 500.");
-        var entries = await call.Api.GetAsync(
-            $"log?take={take}&text={Uri.EscapeDataString(text ?? "")}", ContractsJson.Default.IReadOnlyListLogEntryView,
-            call.Cancel);
+        var page = await call.Api.GetAsync(
+            $"log?take={take}&search={Uri.EscapeDataString(text ?? "")}{(before is { } number ? $"&before={number}" : "")}",
+            ContractsJson.Default.LogPage, call.Cancel);
         if (call.Screen.IsJson)
         {
-            call.Screen.Json(entries, ContractsJson.Default.IReadOnlyListLogEntryView);
+            call.Screen.Json(page, ContractsJson.Default.LogPage);
             return ExitCode.Fine;
         }
 
         var table = Screen.List("no.", "at", "who", "did", "to", "");
-        foreach (var e in entries)
+        foreach (var e in page.Items)
             table.AddRow(
                 new Text($"{e.Number}"), new Text(Times.Exact(e.At)), new Text(e.Who), new Text(e.Action), new Text(e.Subject),
                 new Markup($"[grey]{Markup.Escape(e.Detail)}[/]"));
-        call.Screen.Write(table);
+        if (page.Items.Count > 0) call.Screen.Write(table);
+        else call.Screen.Line("No entry matches.");
+        if (page.Before is { } older)
+            call.Screen.Line(
+                $"[grey]{page.Items.Count} of {(page.Total is { } total ? $"{total}" : "very many")} entries; older ones: --before {older}[/]");
         return ExitCode.Fine;
     }
 

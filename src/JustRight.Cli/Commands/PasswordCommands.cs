@@ -36,12 +36,13 @@ internal static class PasswordCommands
             HelpName = "FILE",
         };
         var show = new Option<bool>("--show") { Description = "Print the password in clear, once" };
+        var order = new ListOptions("urgency", "account", "due", "set", "keeper");
         return CommandKit.Group(
             "password", "Passwords: when they are due, where they are used, renewing them",
             CommandKit.Make("due",
                 "Lists when each password of an estate is due, and who changes it.\nExit code: 0 nothing is due, 1 something is, 3 something was not read", [
-                "justright password due fennmoor", "justright password due fennmoor --json"],
-                [estate], c => DueAsync(c, c.Parsed.GetValue(estate)!)).Answers(ContractsJson.Default.PasswordsView),
+                "justright password due fennmoor", "justright password due fennmoor --search curd --json"],
+                [estate, .. order.All], c => DueAsync(c, c.Parsed.GetValue(estate)!, order.Query(c))).Answers(ContractsJson.Default.PasswordsView),
             MakeWhereUsed(),
             CommandKit.Make("try",
                 "Tests a password with one sign-in; not done if a failure would lock the account.\nThe password is read from a prompt or standard input, never from the command line, and stored nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
@@ -159,12 +160,13 @@ internal static class PasswordCommands
     private static Task<PasswordDetailView> ShowAsync(Call call, (string Estate, string Account) of) =>
         call.Api.GetAsync(Path(of), ContractsJson.Default.PasswordDetailView, call.Cancel);
 
-    private static async Task<int> DueAsync(Call call, string estate)
+    private static async Task<int> DueAsync(Call call, string estate, ListQuery query)
     {
         var view = await call.Api.GetAsync(
-            $"estates/{Names.Part(estate)}/passwords", ContractsJson.Default.PasswordsView, call.Cancel);
+            $"estates/{Names.Part(estate)}/passwords?{query.Text}", ContractsJson.Default.PasswordsView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.PasswordsView);
         else PasswordReport.Write(call.Screen, view);
+        if (!call.Screen.IsJson) ListOptions.Tell(call, view.Accounts.Count, view.Skipped, view.Total, "accounts");
         return view.Accounts.Any(a => a.Standing is "overdue" or "unreasoned" or "soon") ? ExitCode.Misfit
             : view.Accounts.Any(a => a.Standing == "unseen") ? ExitCode.Unread
             : ExitCode.Fine;

@@ -78,52 +78,60 @@ internal static class RunCommands
             Description = "An install, or an estate with all its installs; without it all runs",
             Arity = ArgumentArity.ZeroOrOne,
         };
+        var order = new ListOptions("begun", "ended", "subject", "kind", "state", "by");
+        var state = new Option<string?>("--state") { Description = "Only those in this state: running, waiting, failed, done, …" };
         return CommandKit.Make(
             "list", "Lists runs of an install or an estate, newest first",
-            ["justright run list", "justright run list fennmoor", "justright run list thermograph-dataroom"], [of],
-            c => ListAsync(c, c.Parsed.GetValue(of)))
-            .Answers(ContractsJson.Default.IReadOnlyListJobView);
+            [
+                "justright run list", "justright run list fennmoor", "justright run list thermograph-dataroom",
+                "justright run list --state failed --search svc-thermo"],
+            [of, .. order.All, state],
+            c => ListAsync(c, c.Parsed.GetValue(of), order.Query(c, ("state", c.Parsed.GetValue(state)))))
+            .Answers(ContractsJson.Default.RunPage);
     }
 
-    private static async Task<int> ListAsync(Call call, string? of)
+    private static async Task<int> ListAsync(Call call, string? of, ListQuery query)
     {
-        var runs = of is null ? await RunsAsync(call, "runs") : await OfNameAsync(call, of);
+        var runs = of is null ? await RunsAsync(call, query.Text) : await OfNameAsync(call, of, query.Text);
         if (call.Screen.IsJson)
         {
-            call.Screen.Json(runs, ContractsJson.Default.IReadOnlyListJobView);
+            call.Screen.Json(runs, ContractsJson.Default.RunPage);
             return ExitCode.Fine;
         }
 
-        if (runs.Count == 0)
+        if (runs.Total == 0)
         {
-            call.Screen.Line(of is null ? "Nothing was carried out." : $"Nothing was carried out for {Markup.Escape(of)}.");
+            call.Screen.Line(
+                query.IsNarrowed ? "No run matches."
+                    : of is null ? "Nothing was carried out." : $"Nothing was carried out for {Markup.Escape(of)}.");
             return ExitCode.Fine;
         }
 
         var table = Screen.List("run", "what", "of", "began", "by", "state", "");
-        foreach (var run in runs)
+        foreach (var run in runs.Items)
             table.AddRow(
                 new Text(run.Id), new Text(run.Kind), new Text(run.Subject), new Text(Times.Exact(run.CreatedAt)),
                 new Text(run.StartedBy), new Text(run.State), new Text(run.Message ?? ""));
-        call.Screen.Write(table);
+        if (runs.Items.Count > 0) call.Screen.Write(table);
+        ListOptions.Tell(call, runs.Items.Count, runs.Skipped, runs.Total, "runs");
         return ExitCode.Fine;
     }
 
     /// <summary>The runs of what has a name: an install, or else an estate.</summary>
-    private static async Task<IReadOnlyList<JobView>> OfNameAsync(Call call, string name)
+    private static async Task<RunPage> OfNameAsync(Call call, string name, string query)
     {
         try
         {
-            return await RunsAsync(call, $"runs?install={Names.Part(name)}");
+            return await RunsAsync(call, $"install={Names.Part(name)}&{query}");
         }
         catch (ClientException e) when (e.Code == ExitCode.BadInput)
         {
-            return await RunsAsync(call, $"runs?estate={Names.Part(name)}");
+            return await RunsAsync(call, $"estate={Names.Part(name)}&{query}");
         }
     }
 
-    private static Task<IReadOnlyList<JobView>> RunsAsync(Call call, string path) =>
-        call.Api.GetAsync(path, ContractsJson.Default.IReadOnlyListJobView, call.Cancel);
+    private static Task<RunPage> RunsAsync(Call call, string query) =>
+        call.Api.GetAsync($"runs?{query}", ContractsJson.Default.RunPage, call.Cancel);
 
     private static async Task<int> ShowAsync(Call call, string id)
     {

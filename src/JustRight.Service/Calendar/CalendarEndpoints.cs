@@ -1,7 +1,9 @@
 using System.Text;
 using JustRight.Contracts;
+using JustRight.Core.Calendar;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
+using JustRight.Service.Lists;
 using JustRight.Service.Passwords;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -11,18 +13,17 @@ namespace JustRight.Service.Calendar;
 /// <summary>What is due, as a list and as a file for people's own calendars.</summary>
 internal static class CalendarEndpoints
 {
+    private static readonly Columns<(int Place, CalendarEntry Entry)> Columns = new(
+        Column<(int Place, CalendarEntry Entry)>.Of("at", e => e.Place),
+        Column<(int Place, CalendarEntry Entry)>.Of("subject", e => e.Entry.Subject),
+        Column<(int Place, CalendarEntry Entry)>.Of("kind", e => e.Entry.Kind.Word()));
+
     public static void MapCalendar(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/estates/{name}/calendar", async Task<Results<Ok<CalendarView>, ProblemHttpResult>> (
-            string name, Library library, CalendarService calendarService, TimeProvider time, CancellationToken cancel) =>
-        {
-            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate)
-                return await PasswordEndpoints.MissingAsync(name, library, cancel);
-            var now = time.GetUtcNow();
-            return TypedResults.Ok(new CalendarView(name, estate.IsSimulated, estate.Rules.TimeZone.Id, [.. (
-                await calendarService.EntriesAsync(estate, cancel)).Select(e => new CalendarEntryView(
-                e.Id, e.Kind.Word(), e.StandingAt(now).Word(), e.At, e.Subject, e.Words, e.Next))]));
-        }).WithName("ShowCalendar").WithSummary("What expires or is due: passwords, reviews, exceptions, confirmations; the earliest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/estates/{name}/calendar", ListAsync).WithName("ShowCalendar")
+            .WithSummary(
+                "What expires or is due: passwords, reviews, exceptions, confirmations; the earliest first: a page, searched and sorted")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/calendar/file", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
             string name, Library library, CalendarService calendarService, TimeProvider time, CancellationToken cancel) =>
@@ -34,5 +35,26 @@ internal static class CalendarEndpoints
                 : await PasswordEndpoints.MissingAsync(name, library, cancel))
             .WithName("ShowCalendarFile").WithSummary("The same as iCalendar [RFC 5545], for people's own calendars")
             .RequireAuthorization(Roles.Reader).Produces<string>(200, CalendarFile.MediaType).ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<CalendarView>, ProblemHttpResult>> ListAsync(
+        string name, [AsParameters] ListOrder order, Library library, CalendarService calendarService, TimeProvider time,
+        CancellationToken cancel)
+    {
+        if (Columns.WhyNot(order) is { } wrong) return wrong;
+        if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate)
+            return await PasswordEndpoints.MissingAsync(name, library, cancel);
+        var now = time.GetUtcNow();
+        var words = SoughtWords.Of(order.Search);
+        var matching = (await calendarService.EntriesAsync(estate, cancel)).Select((e, i) => (Place: i, Entry: e)).Where(e =>
+            SoughtWords.AreIn(words, e.Entry.Subject, e.Entry.Words, e.Entry.Next, e.Entry.Kind.Word()));
+        var (rows, total) = Columns.Page(matching, order);
+        return TypedResults.Ok(
+            new CalendarView(
+                name, estate.IsSimulated, estate.Rules.TimeZone.Id,
+                [.. rows.Select(r => new CalendarEntryView(
+                    r.Entry.Id, r.Entry.Kind.Word(), r.Entry.StandingAt(now).Word(), r.Entry.At, r.Entry.Subject, r.Entry.Words,
+                    r.Entry.Next))],
+                order.Skipped, total));
     }
 }

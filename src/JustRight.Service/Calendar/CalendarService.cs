@@ -1,6 +1,5 @@
 using JustRight.Core.Calendar;
 using JustRight.Core.Estates;
-using JustRight.Core.Faults;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Installs;
@@ -10,13 +9,15 @@ using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 using JustRight.Service.Passwords;
 using JustRight.Service.Reviews;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Calendar;
 
 /// <summary>Brings together everything of an estate that comes to an end or is to be done by a day.</summary>
 internal sealed class CalendarService(
     Library library, PasswordService passwords, ReviewStore reviews, ExceptionStore exceptions, ConfirmationStore confirmations,
-    FitService fits, TimeProvider time)
+    IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     /// <summary>The entries, the earliest first.</summary>
     public async Task<IReadOnlyList<CalendarEntry>> EntriesAsync(Estate estate, CancellationToken cancel)
@@ -26,12 +27,15 @@ internal sealed class CalendarService(
         var accepted = new List<(AcceptedException, string)>();
         var confirmed = new List<Confirmation>();
         var removals = new List<(string, DateTimeOffset)>();
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var removable = await db.Summaries.Where(s => s.Estate == estate.Name && s.RemovableAt != null)
+            .ToDictionaryAsync(s => s.Install, s => s.RemovableAt!.Value, cancel);
         foreach (var row in await library.ListAsync(Library.InstallKind, cancel))
         {
             if (Library.OpenInstall(row) is not ({ } install, _) || install.Estate != estate.Name) continue;
             if (install.Stage == Stage.Retiring)
             {
-                if (await RemovableAtAsync(row.Name, cancel) is { } at) removals.Add((row.Name, at));
+                if (removable.TryGetValue(row.Name, out var at)) removals.Add((row.Name, at));
                 continue;
             }
 
@@ -42,20 +46,5 @@ internal sealed class CalendarService(
 
         return OrganizationCalendar.Of(
             estate.Name, books.Accounts, states, accepted, confirmed, estate.Rules, time.GetUtcNow(), removals);
-    }
-
-    /// <summary>
-    /// When what waits of an install may be removed; null also while it cannot be planned, which its own page says.
-    /// </summary>
-    private async Task<DateTimeOffset?> RemovableAtAsync(string install, CancellationToken cancel)
-    {
-        try
-        {
-            return (await fits.JudgeAsync(install, cancel))?.RemovableAt;
-        }
-        catch (FaultException)
-        {
-            return null;
-        }
     }
 }

@@ -11,6 +11,7 @@ using JustRight.Formats.Sheets;
 using JustRight.Service.Answers;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Caching.Memory;
 
@@ -43,6 +44,15 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await db.Documents.AsNoTracking().FirstOrDefaultAsync(d => d.Kind == kind && d.Name == name, cancel);
+    }
+
+    /// <summary>That a document is not in Just Right, with the nearest of those that are; null when it is.</summary>
+    public async Task<ProblemHttpResult?> MissingAsync(string kind, string name, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var all = db.Documents.Where(d => d.Kind == kind).Select(d => d.Name);
+        return await all.AnyAsync(n => n == name, cancel) ? null
+            : Problems.NotFound(kind, name, await all.OrderBy(n => n).ToListAsync(cancel));
     }
 
     /// <summary>Adds a document, or replaces the one of that name, and says so in the log.</summary>

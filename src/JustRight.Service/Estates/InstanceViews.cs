@@ -12,14 +12,11 @@ namespace JustRight.Service.Estates;
 /// <summary>Database instances for the wire.</summary>
 internal static class InstanceViews
 {
-    private const int MostHolders = 5_000;
     private const int MostWays = 1_000;
 
     public static InstanceView Of(
-        Estate estate, EstateInstance known, InstanceSnapshot instance, SurveyView view, IReadOnlyList<Plan> plans)
+        Estate estate, EstateInstance known, InstanceSnapshot instance, int holders, SurveyView view, IReadOnlyList<Plan> plans)
     {
-        var needs = new NeedsIndex(plans);
-        var (holders, more) = InstanceHolders.Of(view, instance, MostHolders);
         var (ways, moreWays) = InstanceWays.Of(view, instance, MostWays);
         return new InstanceView(
             estate.Name, instance.Name, estate.IsSimulated, instance.Engine, instance.Release.Length > 0
@@ -31,7 +28,7 @@ internal static class InstanceViews
                 .. instance.UnreadParts.Select(p => new UnreadPartView(p.Part, p.Reason, instance.ReadAt)),
                 .. instance.Databases.Where(d => d.Unread is not null)
                     .Select(d => new UnreadPartView(d.Name, d.Unread!, instance.ReadAt))],
-            [.. instance.Databases.Select(d => d.Name)], [.. holders.Select(h => Holder(h, view, needs))], more,
+            [.. instance.Databases.Select(d => d.Name)], holders,
             [.. ways.Select(w => Way(w, view))], moreWays, InstanceWays.WhyNotAll(instance),
             [.. plans.Where(p =>
                 p.Grants.Any(g =>
@@ -43,7 +40,9 @@ internal static class InstanceViews
         view.Graph.NameOf(way.Holder), view.Graph.PrincipalOf(way.Holder)?.Kind == PrincipalKind.Computer,
         way.Way.Right.Words, way.Way.Right.Place, way.Way.Right.Reach.Points, way.Way.Steps);
 
-    private static InstanceHolderView Holder(InstanceHolder holder, SurveyView view, NeedsIndex needs)
+    /// <summary>A right at an instance.</summary>
+    /// <param name="needs">What installs need.</param>
+    public static InstanceHolderView Holder(InstanceHolder holder, SurveyView view, NeedsIndex needs)
     {
         var principal = view.Graph.PrincipalOf(holder.Holder);
         var (points, reason) = holder.Right.Reach;

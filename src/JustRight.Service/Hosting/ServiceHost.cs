@@ -10,6 +10,7 @@ using JustRight.Service.Calendar;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Estates;
 using JustRight.Service.Faults;
+using JustRight.Service.Finding;
 using JustRight.Service.Fits;
 using JustRight.Service.Handovers;
 using JustRight.Service.Intake;
@@ -132,6 +133,8 @@ public static class ServiceHost
         api.MapSessions();
         api.MapDocuments();
         api.MapInstallList();
+        api.MapEstateLists();
+        api.MapFind();
         api.MapFits();
         api.MapJobs();
         api.MapTraces();

@@ -12,6 +12,7 @@ using JustRight.Service.Calendar;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Faults;
+using JustRight.Service.Finding;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
 using JustRight.Service.Keys;
@@ -66,6 +67,10 @@ internal static class ServiceParts
         services.AddSingleton<SummaryMaker>();
         services.AddSingleton<SummaryKeeper>();
         services.AddSingleton<InstallList>();
+        services.AddSingleton<EstateContents>();
+        services.AddSingleton<KnownHolders>();
+        services.AddSingleton<LogPages>();
+        services.AddSingleton<Everything>();
         services.AddSingleton<ExceptionStore>();
         services.AddSingleton<ReviewStore>();
         services.AddSingleton<AdoptionStore>();

@@ -11,6 +11,9 @@ internal sealed class Columns<T>(Column<T> first, params Column<T>[] others)
 {
     private readonly Column<T>[] _all = [first, .. others];
 
+    /// <summary>Whether it is sorted from its end where nobody says: the newest first.</summary>
+    public bool NewestFirst { get; init; }
+
     /// <summary>Why a page cannot be told; null when it can.</summary>
     public ProblemHttpResult? WhyNot(ListOrder order)
     {
@@ -26,11 +29,17 @@ internal sealed class Columns<T>(Column<T> first, params Column<T>[] others)
 
     /// <summary>The page that is asked for, in the database.</summary>
     public IQueryable<T> Page(IQueryable<T> rows, ListOrder order) =>
-        first.ThenSort(Asked(order).Sort(rows, order.FromEnd)).Skip(order.Skipped).Take(order.Taken);
+        first.ThenSort(Asked(order).Sort(rows, IsFromEnd(order))).Skip(order.Skipped).Take(order.Taken);
 
-    /// <summary>The page that is asked for, in memory.</summary>
-    public IEnumerable<T> Page(IEnumerable<T> rows, ListOrder order) =>
-        first.ThenOrder(Asked(order).Order(rows, order.FromEnd)).Skip(order.Skipped).Take(order.Taken);
+    /// <summary>The page that is asked for, in memory, and how many rows there are in all.</summary>
+    public (IReadOnlyList<T> Rows, int Total) Page(IEnumerable<T> rows, ListOrder order)
+    {
+        var all = rows.ToList();
+        return (
+            [.. first.ThenOrder(Asked(order).Order(all, IsFromEnd(order))).Skip(order.Skipped).Take(order.Taken)], all.Count);
+    }
+
+    private bool IsFromEnd(ListOrder order) => order.Sort is null ? NewestFirst : order.FromEnd;
 
     private Column<T> Asked(ListOrder order) => _all.FirstOrDefault(c => c.Word == order.Column) ?? first;
 }

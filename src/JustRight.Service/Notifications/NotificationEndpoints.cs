@@ -1,6 +1,7 @@
 using JustRight.Contracts;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
+using JustRight.Service.Lists;
 using JustRight.Service.Passwords;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -11,13 +12,10 @@ internal static class NotificationEndpoints
 {
     public static void MapNotifications(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/estates/{name}/notifications", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (
-            string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
-            await PasswordEndpoints.EstateAsync(name, library, cancel) is null
-                ? await PasswordEndpoints.MissingAsync(name, library, cancel)
-                : TypedResults.Ok(await notificationService.ListAsync(name, cancel)))
-            .WithName("ListNotifications").WithSummary("The notifications sent and whether they were delivered, newest first")
-            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/estates/{name}/notifications", ListAsync)
+            .WithName("ListNotifications")
+            .WithSummary("The notifications sent and whether they were delivered, newest first: a page, searched and sorted")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
         api.MapPost("/estates/{name}/reminders", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (
             string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
             await PasswordEndpoints.EstateAsync(name, library, cancel) is { } estate
@@ -25,5 +23,14 @@ internal static class NotificationEndpoints
                 : await PasswordEndpoints.MissingAsync(name, library, cancel))
             .WithName("Remind").WithSummary("Sends due reminders now instead of at the next hour; returns the new ones")
             .RequireAuthorization(Roles.Planner).ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<NotificationPage>, ProblemHttpResult>> ListAsync(
+        string name, [AsParameters] ListOrder order, Library library, NotificationService notificationService,
+        CancellationToken cancel)
+    {
+        if (NotificationService.Columns.WhyNot(order) is { } wrong) return wrong;
+        return await library.MissingAsync(Library.EstateKind, name, cancel) is { } missing ? missing
+            : TypedResults.Ok(await notificationService.ListAsync(name, order, cancel));
     }
 }

@@ -3,6 +3,7 @@ using JustRight.Core.Calendar;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit.Drift;
 using JustRight.Service.Calendar;
+using JustRight.Service.Lists;
 using JustRight.Service.Settings;
 using JustRight.Service.Storage;
 using JustRight.Service.Tls;
@@ -16,7 +17,14 @@ internal sealed class NotificationService(
     CalendarService calendar, Delivery post, IDbContextFactory<AppDb> databases, IOptions<ServiceSettings> settings,
     TimeProvider time) : IDisposable
 {
-    private const int Shown = 100;
+    /// <summary>What a list of them can be sorted by.</summary>
+    public static readonly Columns<NotificationRow> Columns = new(
+        Column<NotificationRow>.Of("at", n => n.Id), Column<NotificationRow>.Of("subject", n => n.Subject),
+        Column<NotificationRow>.Of("kind", n => n.Kind))
+    {
+        NewestFirst = true,
+    };
+
     private readonly SemaphoreSlim _one = new(1); // the hour's reminders and a person may ask at once
 
     /// <inheritdoc/>
@@ -60,12 +68,14 @@ internal sealed class NotificationService(
         return made;
     }
 
-    /// <summary>The latest notices of an estate, the latest first.</summary>
-    public async Task<IReadOnlyList<NotificationView>> ListAsync(string estate, CancellationToken cancel)
+    /// <summary>A page of those of an estate.</summary>
+    public async Task<NotificationPage> ListAsync(string estate, ListOrder order, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return [.. (await db.Notifications.AsNoTracking().Include(n => n.Deliveries).Where(n =>
-            n.Estate == estate).OrderByDescending(n => n.Id).Take(Shown).ToListAsync(cancel)).Select(View)];
+        var matching = db.Notifications.AsNoTracking().Where(n => n.Estate == estate)
+            .Containing(order.Search, n => n.Subject, n => n.Text);
+        var rows = await Columns.Page(matching, order).Include(n => n.Deliveries).ToListAsync(cancel);
+        return new NotificationPage([.. rows.Select(View)], order.Skipped, await matching.CountAsync(cancel));
     }
 
     private async Task<NotificationView?> AddAsync(

@@ -8,6 +8,7 @@ using JustRight.Core.Sheets;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
+using JustRight.Service.Lists;
 using JustRight.Service.Log;
 using JustRight.Service.Proposals;
 using JustRight.Service.Secrets;
@@ -22,22 +23,20 @@ internal static class PasswordEndpoints
 {
     private const int LongestPassword = 1000, LongestWords = 300;
 
+    /// <summary>In the order of the calendar of passwords, where nobody says another: what is most urgent first.</summary>
+    private static readonly Columns<(int Place, AccountPassword Account)> Columns = new(
+        Column<(int Place, AccountPassword Account)>.Of("urgency", a => a.Place),
+        Column<(int Place, AccountPassword Account)>.Of("account", a => a.Account.Account),
+        Column<(int Place, AccountPassword Account)>.Of("due", a => a.Account.Due),
+        Column<(int Place, AccountPassword Account)>.Of("set", a => a.Account.SetAt),
+        Column<(int Place, AccountPassword Account)>.Of("keeper", a => a.Account.KeptBy));
+
     public static void MapPasswords(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/estates/{name}/passwords", async Task<Results<Ok<PasswordsView>, ProblemHttpResult>> (
-            string name, Library library, PasswordService passwordService, RenewalStore renewals, CancellationToken cancel) =>
-        {
-            if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
-            var books = await passwordService.ReadAsync(estate, cancel);
-            var open = (await renewals.ListAsync(name, null, cancel)).Select(r => r.Row).Where(r => r.EndedAt is null)
-                .ToLookup(r => r.Account, StringComparer.OrdinalIgnoreCase);
-            return TypedResults.Ok(
-                new PasswordsView(
-                    name, estate.IsSimulated, books.View?.Survey.Directory.ReadAt,
-                    [.. books.Accounts.Select(a =>
-                        PasswordViews.Of(a, books.PlacesOf(a.Account).Count, open[a.Account].FirstOrDefault()?.Id))]));
-        }).WithName("ListAccountPasswords").WithSummary("When each password of an estate is due, and who changes it")
-            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/estates/{name}/passwords", ListAsync)
+            .WithName("ListAccountPasswords")
+            .WithSummary("When each password of an estate is due, and who changes it: a page, searched and sorted")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/passwords/{account}", ShowAsync)
             .WithName("ShowAccountPassword").WithSummary("Where a password is used, and the steps of a renewal")
@@ -90,6 +89,27 @@ internal static class PasswordEndpoints
         api.MapPost("/estates/{name}/passwords/{account}/show", ShowOnceAsync)
             .WithName("ShowPasswordOnce").WithSummary("Hands over a password once, in clear").RequireAuthorization(Roles.Granter)
             .ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<PasswordsView>, ProblemHttpResult>> ListAsync(
+        string name, [AsParameters] ListOrder order, Library library, PasswordService passwordService, RenewalStore renewals,
+        CancellationToken cancel)
+    {
+        if (Columns.WhyNot(order) is { } wrong) return wrong;
+        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        var books = await passwordService.ReadAsync(estate, cancel);
+        var open = (await renewals.ListAsync(name, null, cancel)).Select(r => r.Row).Where(r => r.EndedAt is null)
+            .ToLookup(r => r.Account, StringComparer.OrdinalIgnoreCase);
+        var words = SoughtWords.Of(order.Search);
+        var matching = books.Accounts.Select((a, i) => (Place: i, Account: a)).Where(a =>
+            SoughtWords.AreIn(words, a.Account.Account, a.Account.KeptBy, a.Account.Words, string.Join(' ', a.Account.Uses)));
+        var (rows, total) = Columns.Page(matching, order);
+        return TypedResults.Ok(
+            new PasswordsView(
+                name, estate.IsSimulated, books.View?.Survey.Directory.ReadAt,
+                [.. rows.Select(r => PasswordViews.Of(
+                    r.Account, books.PlacesOf(r.Account.Account).Count, open[r.Account.Account].FirstOrDefault()?.Id))],
+                order.Skipped, total));
     }
 
     private static async Task<Results<Ok<SealedPassword>, ProblemHttpResult>> SealAsync(

@@ -3,6 +3,7 @@ using JustRight.Contracts;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Jobs;
+using JustRight.Service.Lists;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -12,12 +13,18 @@ namespace JustRight.Service.Runs;
 /// <summary>Runs: what changes an estate step by step, and what people decide about it.</summary>
 internal static class RunEndpoints
 {
-    private const int DefaultTake = 50, MostTaken = 500;
+    private static readonly Columns<JobRow> Columns = new(
+        Column<JobRow>.Of("begun", j => j.Id), Column<JobRow>.Of("ended", j => j.EndedAt),
+        Column<JobRow>.Of("subject", j => j.Subject), Column<JobRow>.Of("kind", j => j.Kind),
+        Column<JobRow>.Of("state", j => j.State), Column<JobRow>.Of("by", j => j.StartedBy))
+    {
+        NewestFirst = true,
+    };
 
     public static void MapRuns(this IEndpointRouteBuilder api)
     {
         api.MapGet("/runs", ListAsync)
-            .WithName("ListRuns").WithSummary("Runs of an estate or an install, newest first, without their steps")
+            .WithName("ListRuns").WithSummary("Runs, newest first, without their steps: a page, searched, filtered and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
 
         api.MapGet("/runs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (
@@ -44,36 +51,31 @@ internal static class RunEndpoints
             .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<JobView>>, ProblemHttpResult>> ListAsync(
-        string? estate, string? install, int? take, Library library, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    private static async Task<Results<Ok<RunPage>, ProblemHttpResult>> ListAsync(
+        string? estate, string? install, string? state, [AsParameters] ListOrder order, Library library,
+        IDbContextFactory<AppDb> databases, CancellationToken cancel)
     {
-        if (take is < 1 or > MostTaken)
-            return Problems.Bad("take", "This is not a number of runs to take.", $"1 to {MostTaken}", $"{take}");
-        var subjects = new List<string>();
-        if (estate is not null)
+        if (Columns.WhyNot(order) is { } wrong) return wrong;
+        if (estate is not null && await library.MissingAsync(Library.EstateKind, estate, cancel) is { } noEstate) return noEstate;
+        if (install is not null && await library.MissingAsync(Library.InstallKind, install, cancel) is { } noInstall) return noInstall;
+        var states = Enum.GetValues<JobState>().Where(s => s.Word() == state).ToList();
+        if (state is not null && states.Count == 0)
         {
-            if (await library.FindAsync(Library.EstateKind, estate, cancel) is null)
-                return Problems.NotFound(
-                    "estate", estate, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
-            var installs = await library.ListAsync(Library.InstallKind, cancel);
-            subjects.AddRange(
-                installs.Where(r => Library.OpenInstall(r).Document?.Estate == estate).Select(r => r.Name).Append(estate));
-        }
-
-        if (install is not null)
-        {
-            if (await library.FindAsync(Library.InstallKind, install, cancel) is null)
-                return Problems.NotFound(
-                    "install", install, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name));
-            subjects = estate is null || subjects.Contains(install) ? [install] : [];
+            var words = Enum.GetValues<JobState>().Select(s => s.Word()).ToList();
+            return Problems.Bad("state", "This is not a state of a run.", string.Join(", ", words), state, words);
         }
 
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var all = estate is null && install is null;
-        var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps)
-            .Where(j => JobKinds.GoOn.Contains(j.Kind) && (all || subjects.Contains(j.Subject)))
-            .OrderByDescending(j => j.Id).Take(take ?? DefaultTake).ToListAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobViews.Brief)]);
+        var matching = db.Jobs.AsNoTracking().Where(j => JobKinds.GoOn.Contains(j.Kind))
+            .Containing(order.Search, j => j.Subject, j => j.StartedBy, j => j.Words ?? "", j => j.Message ?? "", j => j.Id);
+        if (estate is not null)
+            matching = matching.Where(j =>
+                j.Subject == estate || db.Summaries.Any(s => s.Estate == estate && s.Install == j.Subject));
+        if (install is not null) matching = matching.Where(j => j.Subject == install);
+        if (state is not null) matching = matching.Where(j => states.Contains(j.State));
+        var jobs = await Columns.Page(matching, order).Include(j => j.Steps).ToListAsync(cancel);
+        var total = await matching.CountAsync(cancel);
+        return TypedResults.Ok(new RunPage([.. jobs.Select(JobViews.Brief)], order.Skipped, total));
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> SayAsync(

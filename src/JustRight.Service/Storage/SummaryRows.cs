@@ -41,6 +41,9 @@ public sealed class SummaryRow
 
     public DateTimeOffset? SurveyedAt { get; set; }
 
+    /// <summary>For one that is being retired: when all that waits of it may be removed; null when nothing waits.</summary>
+    public DateTimeOffset? RemovableAt { get; set; }
+
     public string RemarksJson { get; set; } = "[]";
 
     /// <summary>The hash of all that it rests on; null while it was never judged.</summary>

@@ -36,16 +36,8 @@ internal sealed class InstallList(IDbContextFactory<AppDb> databases, TimeProvid
     {
         var now = time.GetUtcNow();
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var matching = filter.Of(db.Summaries.AsNoTracking());
-        if (!string.IsNullOrEmpty(order.Search))
-        {
-            var pattern = Containing.Pattern(order.Search);
-            matching = matching.Where(s =>
-                EF.Functions.Like(s.Install, pattern, Containing.Escape) || EF.Functions.Like(s.Title, pattern, Containing.Escape)
-                || EF.Functions.Like(s.Sheet, pattern, Containing.Escape) || EF.Functions.Like(s.Estate, pattern, Containing.Escape)
-                || EF.Functions.Like(s.Next, pattern, Containing.Escape));
-        }
-
+        var matching = filter.Of(db.Summaries.AsNoTracking())
+            .Containing(order.Search, s => s.Install, s => s.Title, s => s.Sheet, s => s.Estate, s => s.Next);
         var rows = await Columns.Page(matching, order).Select(s => new
         {
             Summary = s,

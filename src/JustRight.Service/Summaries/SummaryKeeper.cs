@@ -111,9 +111,9 @@ internal sealed class SummaryKeeper(
                 var now = time.GetUtcNow();
                 var basis = await bases(document);
                 if (row.Basis == basis && !(row.HoldsUntil <= now)) continue;
-                var (summary, fit, holdsUntil) = await maker.MakeAsync(facts, document, now, cancel);
-                row.Take(summary, basis, holdsUntil);
-                if (fit is not null) fits.Add(fit);
+                var made = await maker.MakeAsync(facts, document, now, cancel);
+                row.Take(made, basis);
+                if (made.Judged is { } judged) fits.Add(judged.Fit);
             }
 
             await db.SaveChangesAsync(cancel);

@@ -15,6 +15,12 @@ namespace JustRight.Service.Summaries;
 /// <param name="Why">Why the estate cannot be read; null when it can, or is not there.</param>
 internal sealed record EstateFacts(EstatePlans? Plans, Core.Rights.SurveyView? View, FaultException? Why);
 
+/// <summary>What came of judging an install.</summary>
+/// <param name="Summary">The line for it.</param>
+/// <param name="Judged">Its fit and what is left to do; null where it cannot be judged.</param>
+/// <param name="HoldsUntil">From when on time alone makes another of it; null for never.</param>
+internal sealed record MadeSummary(InstallSummary Summary, JudgedInstall? Judged, DateTimeOffset? HoldsUntil);
+
 /// <summary>Judges an install, and says in a line what comes of it.</summary>
 internal sealed class SummaryMaker(
     Library library, EstatePlanner planner, SurveyStore surveys, FitService fitService, TimeProvider time)
@@ -43,18 +49,15 @@ internal sealed class SummaryMaker(
         }
     }
 
-    /// <summary>
-    /// The line for an install; its fit, where it can be judged; and from when on time alone makes another of it, null for never.
-    /// </summary>
-    public async Task<(InstallSummary Summary, InstallFit? Fit, DateTimeOffset? HoldsUntil)> MakeAsync(
-        EstateFacts facts, DocumentRow row, DateTimeOffset now, CancellationToken cancel)
+    /// <summary>Judges an install of an estate.</summary>
+    public async Task<MadeSummary> MakeAsync(EstateFacts facts, DocumentRow row, DateTimeOffset now, CancellationToken cancel)
     {
         var present = new Present(now);
-        var (summary, fit) = await MakeAsync(facts, row, present, cancel);
-        return (summary with { JudgedAt = now }, fit, present.HoldsUntil);
+        var (summary, judged) = await MakeAsync(facts, row, present, cancel);
+        return new MadeSummary(summary with { JudgedAt = now }, judged, present.HoldsUntil);
     }
 
-    private async Task<(InstallSummary Summary, InstallFit? Fit)> MakeAsync(
+    private async Task<(InstallSummary Summary, JudgedInstall? Judged)> MakeAsync(
         EstateFacts facts, DocumentRow row, Present present, CancellationToken cancel)
     {
         var (read, faults) = Library.OpenInstall(row);
@@ -72,7 +75,7 @@ internal sealed class SummaryMaker(
             {
                 Remarks = DocumentViews.Remarks(faults),
             };
-            return (summary, judged?.Fit);
+            return (summary, judged);
         }
         catch (FaultException e)
         {

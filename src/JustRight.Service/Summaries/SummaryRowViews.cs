@@ -9,17 +9,17 @@ internal static class SummaryRowViews
 {
     /// <summary>Keeps what was judged.</summary>
     /// <param name="basis">The hash of all that it rests on.</param>
-    /// <param name="holdsUntil">From when on time alone makes another of it; null for never.</param>
-    public static void Take(this SummaryRow row, InstallSummary summary, string basis, DateTimeOffset? holdsUntil)
+    public static void Take(this SummaryRow row, MadeSummary made, string basis)
     {
-        var counts = summary.Fit;
+        var (summary, counts) = (made.Summary, made.Summary.Fit);
         (row.Title, row.Simulated, row.Next, row.SurveyedAt) = (
             summary.Title, summary.Simulated, summary.Next, summary.SurveyedAt);
         (row.Missing, row.Pending, row.Unseen, row.Excess) = counts is null ? (0, 0, 0, 0)
             : (counts.Missing, counts.Pending, counts.Unseen, counts.Excess + counts.Forbidden);
         row.CountsJson = counts is null ? null : JsonSerializer.Serialize(counts, ContractsJson.Default.FitCountsView);
         row.RemarksJson = JsonSerializer.Serialize(summary.Remarks, ContractsJson.Default.IReadOnlyListString);
-        (row.Basis, row.JudgedAt, row.HoldsUntil) = (basis, summary.JudgedAt, holdsUntil);
+        (row.Basis, row.JudgedAt, row.HoldsUntil) = (basis, summary.JudgedAt, made.HoldsUntil);
+        row.RemovableAt = made.Judged?.RemovableAt;
     }
 
     /// <summary>Tells what is kept.</summary>

@@ -32,8 +32,9 @@ export function InstallPage() {
   const fit = useQuery(fitQuery(name));
   const signIn = useQuery(signInQuery(name));
   const { followed, follow, followId, clear } = useJob();
+  // the newest are enough to find one that is under way
   const runs = useQuery(runsQuery({ install: name }));
-  const under = runs.data?.find((r) => r.state === 'running' || r.state === 'queued');
+  const under = runs.data?.items.find((r) => r.state === 'running' || r.state === 'queued');
   useRejoin(followed, followId, under, runs.dataUpdatedAt);
   const verify = useMutation({
     mutationFn: () => need(api.POST('/api/installs/{name}/verify', { params: { path: { name } } })),
@@ -121,7 +122,7 @@ export function InstallPage() {
             <ReviewTab fit={fit.data} />
           </Tabs.Panel>
           <Tabs.Panel value="runs">
-            <RunList runs={runs.data ?? []} empty="Nothing was carried out for this install." />
+            <RunList install={name} empty="Nothing was carried out for this install." />
           </Tabs.Panel>
           <Tabs.Panel value="history">
             <HistoryTab name={name} />

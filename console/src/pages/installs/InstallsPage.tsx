@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
-import { installs, proposals } from '../../api/queries';
+import { installs as installsQuery, proposals } from '../../api/queries';
 import type { InstallSummary } from '../../api/schema.gen';
 import { Balance } from '../../parts/Balance';
 import { DataTable } from '../../parts/DataTable';
@@ -9,6 +9,7 @@ import { Failure } from '../../parts/Failure';
 import { Proposal } from '../../parts/Proposal';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
+import { useListOrder } from '../../parts/useListOrder';
 
 const column = createColumnHelper<InstallSummary>();
 const columns = [
@@ -28,8 +29,12 @@ const columns = [
   column.accessor((i) => i.fit?.words ?? 'not verified yet', {
     id: 'fit',
     header: 'Does it fit?',
-    cell: (c) =>
-      c.row.original.fit ? <Balance counts={c.row.original.fit} /> : <span className="soft">{c.getValue()}</span>,
+    cell: (c) => (
+      <>
+        {c.row.original.fit ? <Balance counts={c.row.original.fit} /> : <span className="soft">{c.getValue()}</span>}
+        {c.row.original.isBeingJudged && <span className="soft"> (being judged anew)</span>}
+      </>
+    ),
   }),
   column.accessor('next', { header: 'What is next' }),
   column.accessor((i) => i.surveyedAt ?? '', {
@@ -41,7 +46,8 @@ const columns = [
 
 /** What am I putting in, and does it fit? */
 export function InstallsPage() {
-  const list = useQuery(installs);
+  const asking = useListOrder();
+  const list = useQuery(installsQuery(asking.order));
   const open = useQuery(proposals);
   // Steps that are proposed stand on the page of their install; what is done at once stands here, whatever it is about.
   const acts = open.data?.filter((proposal) => proposal.steps.length === 0) ?? [];
@@ -61,8 +67,9 @@ export function InstallsPage() {
       {list.data && (
         <DataTable
           label="Installs"
-          rows={list.data}
+          rows={list.data.items}
           columns={columns}
+          pages={{ asking, skipped: list.data.skipped, total: list.data.total }}
           empty={
             <>
               Nothing here yet. Add a sheet, an estate and an install with the client:{' '}

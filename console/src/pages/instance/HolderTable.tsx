@@ -1,7 +1,12 @@
+import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
+import { holders as holdersQuery } from '../../api/queries';
 import type { InstanceHolderView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
+import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
+import { useListOrder } from '../../parts/useListOrder';
 import { Who } from '../../parts/Who';
 import { PathLine } from '../../parts/PathLine';
 
@@ -12,7 +17,7 @@ const columns = [
     cell: ({ row }) => <Who who={row.original.who} machine={row.original.machine} />,
   }),
   column.accessor((h) => `${h.right} ${h.place}`, {
-    id: 'can',
+    id: 'right',
     header: 'can',
     cell: ({ row }) => (
       <>
@@ -31,6 +36,7 @@ const columns = [
   }),
   column.accessor((h) => h.paths.flatMap((p) => p.steps.map((s) => s.name)).join(' '), {
     id: 'path',
+    enableSorting: false,
     header: 'by which path',
     cell: ({ row }) => row.original.paths.map((path, i) => <PathLine key={i} path={path} />),
   }),
@@ -52,14 +58,19 @@ const columns = [
   }),
 ];
 
-/** Who can do what at an instance. */
-export function HolderTable({ holders }: { holders: InstanceHolderView[] }) {
+/** Who can do what at an instance: the widest rights first. */
+export function HolderTable({ estate, instance }: { estate: string; instance: string }) {
+  const asking = useListOrder('-reach');
+  const holders = useQuery(holdersQuery(estate, instance, asking.order));
+  if (holders.isPending) return <Loading />;
+  if (holders.error) return <Failure error={holders.error} />;
   return (
     <DataTable
       label="rights at the instance"
-      rows={holders}
+      rows={holders.data.items}
       columns={columns}
       empty="Nobody has a right here, as far as seen."
+      pages={{ asking, skipped: holders.data.skipped, total: holders.data.total }}
     />
   );
 }

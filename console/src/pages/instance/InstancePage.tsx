@@ -55,8 +55,7 @@ export function InstancePage() {
         <NeededBy installs={data.installs} />
       </p>
       <UnreadParts unread={data.unread} parts={data.unreadParts} />
-      {!data.unread && <HolderTable holders={data.holders} />}
-      {data.more > 0 && <p className="soft">and {data.more} more, which are not listed here</p>}
+      {!data.unread && <HolderTable estate={estate} instance={name} />}
       {!data.unread && <WayTable ways={data.ways} more={data.moreWays} />}
       {data.waysUnread && (
         <p className="soft">Ways to more may be missing here, since this was not read: {data.waysUnread}</p>

@@ -26,7 +26,8 @@ export function LogPage() {
   const [text, setText] = useState('');
   const [asked] = useDebouncedValue(text, 250);
   const entries = useInfiniteQuery(log(asked));
-  const rows = entries.data?.pages.flat() ?? [];
+  const rows = entries.data?.pages.flatMap((page) => page.items) ?? [];
+  const total = entries.data?.pages[0]?.total;
   const check = useMutation({ mutationFn: () => need(api.GET('/api/log/check')) });
   return (
     <>
@@ -56,7 +57,9 @@ export function LogPage() {
           />
           <div className="head">
             <span className="soft" role="status">
-              {entries.hasNextPage ? `The latest ${rows.length}.` : `All ${rows.length}${asked ? ' that match' : ''}.`}
+              {entries.hasNextPage
+                ? `The latest ${rows.length} of ${total ?? 'very many'}${asked ? ' that match' : ''}.`
+                : `All ${rows.length}${asked ? ' that match' : ''}.`}
             </span>
             {entries.hasNextPage && (
               <Button

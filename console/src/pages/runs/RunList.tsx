@@ -1,13 +1,18 @@
+import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
+import { runs as runsQuery } from '../../api/queries';
 import type { JobView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
+import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
 import { Time } from '../../parts/Time';
+import { useListOrder } from '../../parts/useListOrder';
 
 const column = createColumnHelper<JobView>();
 
 const columns = [
-  column.accessor('createdAt', { header: 'Began', cell: (c) => <Time value={c.getValue()} /> }),
+  column.accessor('createdAt', { id: 'begun', header: 'Began', cell: (c) => <Time value={c.getValue()} /> }),
   column.accessor('kind', {
     header: 'Run',
     cell: ({ row: { original: run } }) => (
@@ -17,12 +22,24 @@ const columns = [
     ),
   }),
   column.accessor('subject', { header: 'Of' }),
-  column.accessor('startedBy', { header: 'By' }),
+  column.accessor('startedBy', { id: 'by', header: 'By' }),
   column.accessor('state', { header: 'State' }),
-  column.accessor((r) => r.message ?? '', { id: 'message', header: 'Result' }),
+  column.accessor((r) => r.message ?? '', { id: 'message', header: 'Result', enableSorting: false }),
 ];
 
-/** Runs, newest first, each with a way to its page. */
-export function RunList({ runs, empty }: { runs: JobView[]; empty: string }) {
-  return <DataTable label="Runs" rows={runs} columns={columns} empty={empty} />;
+/** Runs, newest first, each with a way to its page: those of an install, or all. */
+export function RunList({ install, empty }: { install?: string; empty: string }) {
+  const asking = useListOrder();
+  const runs = useQuery(runsQuery({ ...asking.order, ...(install ? { install } : {}) }));
+  if (runs.isPending) return <Loading />;
+  if (runs.error) return <Failure error={runs.error} />;
+  return (
+    <DataTable
+      label="Runs"
+      rows={runs.data.items}
+      columns={columns}
+      empty={empty}
+      pages={{ asking, skipped: runs.data.skipped, total: runs.data.total }}
+    />
+  );
 }

@@ -1094,6 +1094,9 @@ namespace JustRight.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("RemovableAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Sheet")
                         .IsRequired()
                         .HasColumnType("TEXT");

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace JustRight.Service.Storage.Migrations
 {
     [DbContext(typeof(AppDb))]
-    [Migration("20261201095000_Summaries")]
+    [Migration("20261201100734_Summaries")]
     partial class Summaries
     {
         /// <inheritdoc />
@@ -1095,6 +1095,9 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.Property<string>("RemarksJson")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RemovableAt")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Sheet")

@@ -45,6 +45,7 @@ namespace JustRight.Service.Storage.Migrations
                     CountsJson = table.Column<string>(type: "TEXT", nullable: true),
                     Next = table.Column<string>(type: "TEXT", nullable: false),
                     SurveyedAt = table.Column<string>(type: "TEXT", nullable: true),
+                    RemovableAt = table.Column<string>(type: "TEXT", nullable: true),
                     RemarksJson = table.Column<string>(type: "TEXT", nullable: false),
                     Basis = table.Column<string>(type: "TEXT", nullable: true),
                     JudgedAt = table.Column<string>(type: "TEXT", nullable: true),
