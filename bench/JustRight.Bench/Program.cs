@@ -22,6 +22,8 @@ using JustRight.Core.Traces;
 //   dotnet run -c Release --project bench/JustRight.Bench instance
 // A sign-in test among 70,000 people of a real inetOrgPerson directory (Debian's slapd; some two minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench sign-in
+// Lists of an estate with 1,000 installs, among 200 readers, and of a log of 1,000,000 entries (some five minutes):
+//   dotnet run -c Release --project bench/JustRight.Bench lists
 // Three years of an estate with 200 installs, a survey a day (some half hour):
 //   dotnet run -c Release --project bench/JustRight.Bench years
 // Planning and judging of today against those of an earlier commit, which is built beside it (some ten minutes):
@@ -33,6 +35,8 @@ if (args is ["directory", var reading, var place, var folder]) return await Dire
 if (args is ["ssh"]) return await SshBench.RunAsync(200);
 if (args is ["instance"]) return await InstanceBench.RunAsync();
 if (args is ["instance", var how, var port, var certificate]) return await InstanceBench.MeasureAsync(how, port, certificate);
+if (args is ["lists"]) return await ListsBench.RunAsync("all");
+if (args is ["lists", var part]) return await ListsBench.RunAsync(part);
 if (args is ["years"]) return await YearsBench.RunAsync(1096);
 if (args is ["years", var days]) return await YearsBench.RunAsync(int.Parse(days, CultureInfo.InvariantCulture));
 if (args is ["since", var commit]) return await EarlierBench.RunAsync(commit);
@@ -41,7 +45,7 @@ if (args is ["sign-in", var reading2, var port2]) return await SignInBench.Measu
 if (args.Length > 0)
 {
     Console.Error.WriteLine(
-        "Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | years [DAYS] | since COMMIT]");
+        "Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | lists [pages | readers | log] | years [DAYS] | since COMMIT]");
     return 2;
 }
 

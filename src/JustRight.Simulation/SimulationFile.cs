@@ -15,6 +15,7 @@ public sealed class SimulationFile
     private readonly Lock _lock = new();
     private byte[] _bytes = [];
     private SimulationState? _read;
+    private Stamp? _stamp;
 
     private SimulationFile(string path) => _path = path;
 
@@ -38,9 +39,12 @@ public sealed class SimulationFile
     {
         lock (_lock)
         {
-            var bytes = File.ReadAllBytes(_path);
             // a survey of many hosts asks as often, and a person may edit the file at any time
+            var stamp = Stamp.Of(_path);
+            if (_read is not null && stamp == _stamp && stamp.IsSettled) return read(_read);
+            var bytes = File.ReadAllBytes(_path);
             if (_read is null || !bytes.AsSpan().SequenceEqual(_bytes)) (_bytes, _read) = (bytes, Parse(bytes));
+            _stamp = stamp; // of before it was read: what changed meanwhile is read next time
             return read(_read);
         }
     }
@@ -53,6 +57,21 @@ public sealed class SimulationFile
             var state = Parse(File.ReadAllBytes(_path));
             change(state);
             Replace(_path, JsonSerializer.SerializeToUtf8Bytes(state, Options));
+        }
+    }
+
+    /// <summary>When a file was written last, and how long it is.</summary>
+    private sealed record Stamp(DateTime WrittenAt, long Length)
+    {
+        /// <summary>Two changes in a row may leave the same time behind: one that is younger than that proves nothing.</summary>
+        private static readonly TimeSpan Coarsest = TimeSpan.FromSeconds(2);
+
+        public bool IsSettled => DateTime.UtcNow - WrittenAt > Coarsest;
+
+        public static Stamp Of(string path)
+        {
+            var file = new FileInfo(path);
+            return new Stamp(file.LastWriteTimeUtc, file.Length);
         }
     }
 

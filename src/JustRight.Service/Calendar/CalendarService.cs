@@ -30,6 +30,9 @@ internal sealed class CalendarService(
         await using var db = await databases.CreateDbContextAsync(cancel);
         var removable = await db.Summaries.Where(s => s.Estate == estate.Name && s.RemovableAt != null)
             .ToDictionaryAsync(s => s.Install, s => s.RemovableAt!.Value, cancel);
+        var looked = await reviews.LatestAsync(estate.Name, cancel);
+        var ending = await exceptions.EndingAsync(estate.Name, cancel);
+        var words = await confirmations.OfEstateAsync(estate.Name, cancel);
         foreach (var row in await library.ListAsync(Library.InstallKind, cancel))
         {
             if (Library.OpenInstall(row) is not ({ } install, _) || install.Estate != estate.Name) continue;
@@ -39,9 +42,9 @@ internal sealed class CalendarService(
                 continue;
             }
 
-            states.Add(await reviews.StateAsync(row.Name, row.AddedAt, cancel));
-            accepted.AddRange(await exceptions.EndingAsync(row.Name, cancel));
-            confirmed.AddRange((await confirmations.IndexAsync(row.Name, cancel)).Latest);
+            states.Add(new ReviewState(row.Name, row.AddedAt, looked.GetValueOrDefault(row.Name)?.At, looked.GetValueOrDefault(row.Name)?.NextBy));
+            accepted.AddRange(ending[row.Name]);
+            confirmed.AddRange(new ConfirmationIndex(words[row.Name]).Latest);
         }
 
         return OrganizationCalendar.Of(

@@ -14,10 +14,16 @@ public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogSto
 
     /// <summary>What counts for an install.</summary>
     public async Task<ConfirmationIndex> IndexAsync(string install, CancellationToken cancel) =>
-        new((await RowsAsync(install, cancel)).Select(r =>
-            new Confirmation(
-                r.Install, r.GrantId, r.Principal, r.Sid is { } sid ? Sid.Parse(sid) : null, Lets(r), r.Held, r.SeenBy, r.At,
-                r.Until)));
+        new((await RowsAsync(install, cancel)).Select(Of));
+
+    /// <summary>Every word on the installs of an estate, by install.</summary>
+    public async Task<ILookup<string, Confirmation>> OfEstateAsync(string estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var rows = await db.Confirmations.AsNoTracking()
+            .Where(c => db.Summaries.Any(s => s.Estate == estate && s.Install == c.Install)).ToListAsync(cancel);
+        return rows.ToLookup(r => r.Install, Of);
+    }
 
     /// <summary>Every word on an install, the latest first.</summary>
     public async Task<IReadOnlyList<ConfirmationView>> ListAsync(string install, CancellationToken cancel) =>
@@ -56,6 +62,10 @@ public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogSto
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await db.Confirmations.AsNoTracking().Where(c => c.Install == install).ToListAsync(cancel);
     }
+
+    private static Confirmation Of(ConfirmationRow row) => new(
+        row.Install, row.GrantId, row.Principal, row.Sid is { } sid ? Sid.Parse(sid) : null, Lets(row), row.Held, row.SeenBy, row.At,
+        row.Until);
 
     private static string[] Lets(ConfirmationRow row) => row.Lets.Length == 0 ? [] : row.Lets.Split(Between);
 }

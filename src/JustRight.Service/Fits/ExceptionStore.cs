@@ -19,13 +19,18 @@ public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore 
         [.. (await RowsAsync(install, cancel)).OrderByDescending(r => r.Id).Select(View)];
 
     /// <summary>
-    /// Those of an install by which something is due, with what each covers, in words: the latest on each target, unless it was
-    /// ended.
+    /// Those of an estate by which something is due, by install, with what each covers, in words: the latest on each target,
+    /// unless it was ended.
     /// </summary>
-    public async Task<IReadOnlyList<(AcceptedException Exception, string Words)>> EndingAsync(
-        string install, CancellationToken cancel) =>
-        [.. (await RowsAsync(install, cancel)).GroupBy(r => r.Target).Select(g =>
-            g.MaxBy(r => r.Id)!).Where(r => r.EndedAt is null).Select(r => (Of(r), r.Words))];
+    public async Task<ILookup<string, (AcceptedException Exception, string Words)>> EndingAsync(
+        string estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var rows = await db.Exceptions.AsNoTracking()
+            .Where(e => db.Summaries.Any(s => s.Estate == estate && s.Install == e.Install)).ToListAsync(cancel);
+        return rows.GroupBy(r => (r.Install, r.Target)).Select(g => g.MaxBy(r => r.Id)!).Where(r => r.EndedAt is null)
+            .ToLookup(r => r.Install, r => (Of(r), r.Words));
+    }
 
     /// <summary>Accepts what is off, and says so in the log.</summary>
     /// <param name="words">What is accepted, in words.</param>

@@ -66,6 +66,7 @@ internal static class ServiceParts
         services.AddSingleton<FitHistory>();
         services.AddSingleton<SummaryMaker>();
         services.AddSingleton<SummaryKeeper>();
+        services.AddSingleton<KnownPages>();
         services.AddSingleton<InstallList>();
         services.AddSingleton<EstateContents>();
         services.AddSingleton<KnownHolders>();

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.AspNetCore.Mvc;
 
 namespace JustRight.Service.Lists;
@@ -35,6 +36,9 @@ internal sealed class ListOrder
 
     /// <summary>The word for the column.</summary>
     public string? Column => Sort?.TrimStart('-');
+
+    /// <summary>The same text for the same question, and no other.</summary>
+    public override string ToString() => JsonSerializer.Serialize<object?[]>([Search, Sort, Skipped, Taken]);
 
     /// <summary>Whether it is sorted from the end.</summary>
     public bool FromEnd => Sort?.StartsWith('-') == true;

@@ -6,7 +6,8 @@ namespace JustRight.Service.Lists;
 /// <summary>Looks for words in the texts of a row, in capital or small letters, as people type: each word in one of them.</summary>
 internal static class SoughtWords
 {
-    private const string Escape = "|";
+    /// <summary>What stands before a sign of a pattern that stands for itself.</summary>
+    public const string Escape = "|";
 
     /// <summary>The words of what is looked for; none where nothing is.</summary>
     public static string[] Of(string? search) =>
@@ -44,7 +45,7 @@ internal static class SoughtWords
     }
 
     /// <summary>The pattern for a word in which nothing stands for anything else.</summary>
-    private static string Pattern(string word) => "%" + word.Replace(Escape, Escape + Escape, StringComparison.Ordinal)
+    public static string Pattern(string word) => "%" + word.Replace(Escape, Escape + Escape, StringComparison.Ordinal)
         .Replace("%", Escape + "%", StringComparison.Ordinal).Replace("_", Escape + "_", StringComparison.Ordinal) + "%";
 
     private sealed class Replaced(ParameterExpression former, ParameterExpression now) : ExpressionVisitor

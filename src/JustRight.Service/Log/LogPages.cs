@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text;
 using JustRight.Contracts;
 using JustRight.Service.Lists;
 using JustRight.Service.Storage;
@@ -19,35 +21,40 @@ internal sealed class LogPages(IDbContextFactory<AppDb> databases)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var words = SoughtWords.Of(search);
-        var rows = await Matching(db, words, before ?? long.MaxValue).OrderByDescending(l => l.Number).Take(take).ToListAsync(cancel);
-        var total = await CountAsync(db, words, cancel);
+        var rows = await Newest(db, words, before ?? long.MaxValue, take).AsNoTracking().ToListAsync(cancel);
+        int? total = words.Length == 0 ? (int)(await db.Log.MaxAsync(l => (long?)l.Number, cancel) ?? 0) // none is ever deleted
+            : await Newest(db, words, long.MaxValue, MostCounted + 1).CountAsync(cancel) is <= MostCounted and var few ? few : null;
         return new LogPage(
             [.. rows.Select(l => new LogEntryView(l.Number, l.At, l.Who, l.Action, l.Subject, l.Detail, l.Hash))],
-            rows.Count < take ? null : rows[^1].Number, total > MostCounted && words.Length > 0 ? null : total);
+            rows.Count < take ? null : rows[^1].Number, total);
     }
 
-    private static IQueryable<LogRow> Matching(AppDb db, string[] words, long before)
+    /// <summary>The newest entries that contain all words: the index tells them in that order, and no more than are asked for.</summary>
+    private static IQueryable<LogRow> Newest(AppDb db, string[] words, long before, int take)
     {
-        var entries = IsIndexed(words)
-            ? db.Log.FromSql(
-                $"""
-                SELECT l.* FROM "LogText" t JOIN "Log" l ON l."Number" = t.rowid
-                WHERE t."LogText" MATCH {Match(words)} AND t.rowid < {before}
-                """)
-            : db.Log.Where(l => l.Number < before);
-        return entries.AsNoTracking().Containing(
-            string.Join(' ', words.Where(w => w.Length < ShortestIndexed)),
-            l => l.Subject, l => l.Detail, l => l.Action, l => l.Who);
+        var (indexed, others) = (words.Where(w => w.Length >= ShortestIndexed).ToList(), words.Where(w => w.Length < ShortestIndexed));
+        if (indexed.Count == 0)
+            return db.Log.Where(l => l.Number < before)
+                .Containing(string.Join(' ', others), l => l.Subject, l => l.Detail, l => l.Action, l => l.Who)
+                .OrderByDescending(l => l.Number).Take(take);
+        var parameters = new List<object> { string.Join(" AND ", indexed.Select(Quoted)), before, take };
+        var sql = new StringBuilder(
+            """
+            SELECT l.* FROM "LogText" t JOIN "Log" l ON l."Number" = t.rowid WHERE t."LogText" MATCH {0} AND t.rowid < {1}
+            """);
+        foreach (var word in others)
+        {
+            parameters.Add(SoughtWords.Pattern(word));
+            sql.Append(
+                CultureInfo.InvariantCulture,
+                $" AND l.\"Subject\" || ' ' || l.\"Detail\" || ' ' || l.\"Action\" || ' ' || l.\"Who\" LIKE {{{parameters.Count - 1}}}");
+            sql.Append(" ESCAPE '").Append(SoughtWords.Escape).Append('\'');
+        }
+
+        sql.Append(" ORDER BY t.rowid DESC LIMIT {2}");
+        return db.Log.FromSqlRaw(sql.ToString(), [.. parameters]);
     }
 
-    /// <summary>How many match, as far as they are counted.</summary>
-    private static async Task<int> CountAsync(AppDb db, string[] words, CancellationToken cancel) => words.Length == 0
-        ? (int)(await db.Log.MaxAsync(l => (long?)l.Number, cancel) ?? 0) // none is ever deleted
-        : await Matching(db, words, long.MaxValue).Take(MostCounted + 1).CountAsync(cancel);
-
-    private static bool IsIndexed(string[] words) => words.Any(w => w.Length >= ShortestIndexed);
-
-    /// <summary>All of the words that the index knows, each as it stands.</summary>
-    private static string Match(string[] words) => string.Join(" AND ", words.Where(w => w.Length >= ShortestIndexed)
-        .Select(w => $"\"{w.Replace("\"", "\"\"", StringComparison.Ordinal)}\""));
+    /// <summary>A word as the index is asked for it: as it stands.</summary>
+    private static string Quoted(string word) => $"\"{word.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
 }

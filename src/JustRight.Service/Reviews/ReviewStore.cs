@@ -18,13 +18,14 @@ public sealed class ReviewStore(IDbContextFactory<AppDb> databases, LogStore log
             r.Install == install).OrderByDescending(r => r.Number).ToListAsync(cancel)).Select(View)];
     }
 
-    /// <summary>When an install was looked at last.</summary>
-    public async Task<ReviewState> StateAsync(string install, DateTimeOffset addedAt, CancellationToken cancel)
+    /// <summary>The last look at each install of an estate that anybody looked at.</summary>
+    public async Task<IReadOnlyDictionary<string, ReviewRow>> LatestAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var last = await db.Reviews.AsNoTracking().Where(r => r.Install == install).OrderByDescending(r => r.Number)
-            .FirstOrDefaultAsync(cancel);
-        return new ReviewState(install, addedAt, last?.At, last?.NextBy);
+        return await db.Reviews.AsNoTracking().Where(r =>
+            db.Summaries.Any(s => s.Estate == estate && s.Install == r.Install)
+            && !db.Reviews.Any(later => later.Install == r.Install && later.Number > r.Number))
+            .ToDictionaryAsync(r => r.Install, cancel);
     }
 
     /// <summary>Keeps a review, and says so in the log. Its number is given here.</summary>

@@ -82,7 +82,7 @@ internal sealed class EstateMarks
     private static Task<int> CountAsync(AppDb db, string estate, int replanned, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync(
             $"""
-            INSERT INTO "EstateMarks" ("Estate", "Changed", "Replanned", "Judged") VALUES ({estate}, 1, {replanned}, 0)
+            INSERT INTO "EstateMarks" ("Estate", "Changed", "Replanned", "Judged", "Written") VALUES ({estate}, 1, {replanned}, 0, 0)
             ON CONFLICT ("Estate") DO UPDATE
             SET "Changed" = "EstateMarks"."Changed" + 1, "Replanned" = "EstateMarks"."Replanned" + {replanned}
             """,

@@ -83,4 +83,7 @@ public sealed class EstateMarkRow
 
     /// <summary>Up to which change its installs are judged.</summary>
     public long Judged { get; set; }
+
+    /// <summary>Counts how often lines of its installs were written anew.</summary>
+    public long Written { get; set; }
 }

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using JustRight.Service.Answers;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -37,6 +38,9 @@ internal sealed class InstallFilter
         : Fit is { } fit && !Fits.Contains(fit)
             ? Problems.Bad("fit", "The list cannot be filtered by this.", string.Join(", ", Fits), fit, Fits)
         : null;
+
+    /// <summary>The same text for the same question, and no other.</summary>
+    public override string ToString() => JsonSerializer.Serialize<string?[]>([Estate, Sheet, Stage, Fit]);
 
     /// <summary>Those of all that are asked for.</summary>
     public IQueryable<SummaryRow> Of(IQueryable<SummaryRow> all)

@@ -7,7 +7,7 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Summaries;
 
 /// <summary>The list of installs, as it is kept: nothing is judged to tell it.</summary>
-internal sealed class InstallList(IDbContextFactory<AppDb> databases, TimeProvider time)
+internal sealed class InstallList(IDbContextFactory<AppDb> databases, KnownPages pages, TimeProvider time)
 {
     /// <summary>What it can be sorted by. <c>fit</c> tells where most is off.</summary>
     public static readonly Columns<SummaryRow> Columns = new(
@@ -26,7 +26,7 @@ internal sealed class InstallList(IDbContextFactory<AppDb> databases, TimeProvid
         var start = TimeProvider.System.GetTimestamp();
         while (true)
         {
-            var page = await PageAsync(filter, order, cancel);
+            var page = await pages.GetAsync($"{filter}{order}", () => PageAsync(filter, order, cancel), cancel);
             if (!page.Items.Any(i => i.IsBeingJudged) || TimeProvider.System.GetElapsedTime(start) >= patience) return page;
             await Task.Delay(Look, cancel);
         }

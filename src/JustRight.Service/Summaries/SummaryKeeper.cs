@@ -119,8 +119,10 @@ internal sealed class SummaryKeeper(
             await db.SaveChangesAsync(cancel);
         }
 
-        await db.EstateMarks.Where(m => m.Estate == estate && m.Judged < changed)
-            .ExecuteUpdateAsync(m => m.SetProperty(x => x.Judged, changed), cancel);
+        await db.EstateMarks.Where(m => m.Estate == estate).ExecuteUpdateAsync(
+            m => m.SetProperty(x => x.Judged, x => x.Judged < changed ? changed : x.Judged)
+                .SetProperty(x => x.Written, x => x.Written + 1),
+            cancel);
         return fits;
     }
 

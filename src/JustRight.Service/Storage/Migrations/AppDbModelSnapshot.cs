@@ -316,6 +316,9 @@ namespace JustRight.Service.Storage.Migrations
                     b.Property<long>("Replanned")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long>("Written")
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.HasIndex("Estate")

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace JustRight.Service.Storage.Migrations
 {
     [DbContext(typeof(AppDb))]
-    [Migration("20261201100734_Summaries")]
+    [Migration("20261201103926_Summaries")]
     partial class Summaries
     {
         /// <inheritdoc />
@@ -317,6 +317,9 @@ namespace JustRight.Service.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("Replanned")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Written")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");

@@ -19,7 +19,8 @@ namespace JustRight.Service.Storage.Migrations
                     Estate = table.Column<string>(type: "TEXT", nullable: false),
                     Changed = table.Column<long>(type: "INTEGER", nullable: false),
                     Replanned = table.Column<long>(type: "INTEGER", nullable: false),
-                    Judged = table.Column<long>(type: "INTEGER", nullable: false)
+                    Judged = table.Column<long>(type: "INTEGER", nullable: false),
+                    Written = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
