@@ -74,9 +74,11 @@ internal static class ListsBench
     private static async Task PagesAsync(TestedService service)
     {
         foreach (var query in new[] { "", "take=50&sort=-fit", "take=50&skip=900", "take=50&search=99", "take=50&fit=missing" })
-            await TimedAsync($"a page of 50 of {Installs} installs, {query}", () => service.Http.GetStringAsync($"/api/installs?{query}"));
+            await TimedAsync(
+                $"a page of 50 of {Installs} installs, {query}", () => service.Http.GetStringAsync($"/api/installs?{query}"));
         await TimedAsync("hosts of the estate", () => service.Http.GetStringAsync($"/api/estates/{Estate}/hosts?search=log9"));
-        await TimedAsync("accounts of the estate", () => service.Http.GetStringAsync($"/api/estates/{Estate}/accounts?sort=-uses"));
+        await TimedAsync("accounts of the estate",
+            () => service.Http.GetStringAsync($"/api/estates/{Estate}/accounts?sort=-uses"));
         await TimedAsync("calendar of the estate", () => service.Http.GetStringAsync($"/api/estates/{Estate}/calendar"));
         await TimedAsync("passwords of the estate", () => service.Http.GetStringAsync($"/api/estates/{Estate}/passwords"));
         await TimedAsync("a search over everything", () => service.Http.GetStringAsync("/api/search?search=log99"));
@@ -116,7 +118,8 @@ internal static class ListsBench
         await Task.WhenAll(readers);
         var sorted = times.Order().ToList();
         Say($"{Readers} readers, {sorted.Count} pages, {unchanged} unchanged, while a survey and a run went on: median "
-            + $"{sorted[sorted.Count / 2]:0} ms, p99 {sorted[sorted.Count * 99 / 100]:0} ms (the mark is 200), longest {sorted[^1]:0} ms");
+            + $"{sorted[sorted.Count / 2]:0} ms, p99 {sorted[sorted.Count * 99 / 100]:0} ms (the mark is 200), "
+            + $"longest {sorted[^1]:0} ms");
         Say($"survey and run alone {alone:0.0} s, among readers {among:0.0} s: ratio {among / alone:0.00} (the mark is 1.2)");
     }
 

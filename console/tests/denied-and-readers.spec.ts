@@ -56,7 +56,7 @@ test('what the service cannot answer is said in words', async ({ page }) => {
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/no-such-install`);
   await expect(page.getByRole('alert')).toContainText("There is no install called 'no-such-install'.");
-  await page.route('**/api/installs', (route) =>
+  await page.route('**/api/installs?*', (route) =>
     route.fulfill({ status: 500, json: { title: 'Something unexpected went wrong.' } }),
   );
   await page.goto(`${service.address}/installs`);

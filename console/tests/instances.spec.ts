@@ -34,7 +34,7 @@ test('from a right one comes to its instance: who can do what there, by which pa
   await page.keyboard.type('FM-TEMP01');
   await expect(table.getByRole('row')).toHaveCount(2);
   await expect(table.getByRole('row', { name: /a computer account/ })).toContainText('db_datareader');
-  await page.getByRole('textbox', { name: 'Filter rights at the instance' }).fill('');
+  await page.getByRole('textbox', { name: 'Search rights at the instance' }).fill('');
   expect(await faults(page)).toEqual([]);
 });
 

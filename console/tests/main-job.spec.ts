@@ -32,7 +32,7 @@ test('installs filter as one types, by the slash key', async () => {
   await page.keyboard.press('/');
   await page.keyboard.type('tally');
   await expect(rows).toHaveCount(2);
-  await page.getByRole('textbox', { name: 'Filter Installs' }).fill('');
+  await page.getByRole('textbox', { name: 'Search Installs' }).fill('');
   await page.getByRole('button', { name: 'Install', exact: true }).press('Enter');
   await expect(page.getByRole('columnheader', { name: 'Install', exact: true })).toHaveAttribute(
     'aria-sort',

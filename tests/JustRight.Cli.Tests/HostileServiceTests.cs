@@ -100,8 +100,9 @@ public sealed class HostileServiceTests : IDisposable
     public async Task What_would_act_on_the_terminal_is_shown_as_an_escape()
     {
         _answer = """
-            [{"number":1,"at":"2026-11-29T10:00:00Z","who":"a\u001b]0;title\u0007b","action":"gr\u202eant",
-              "subject":"x\u009b31m","detail":"line\u2028end","hash":"0"}]
+            {"items":[{"number":1,"at":"2026-11-29T10:00:00Z","who":"a\u001b]0;title\u0007b","action":"gr\u202eant",
+              "subject":"x\u009b31m","detail":"line\u2028end","hash":"0"}],
+              "before":null,"total":1}
             """;
         var end = await RunAsync("log", "list");
         end.Code.ShouldBe(0, end.Error);
@@ -111,7 +112,7 @@ public sealed class HostileServiceTests : IDisposable
             c => char.IsControl(c) || c == '\u202e' || c == '\u2028');
         var json = await RunAsync("log", "list", "--json");
         json.Output.ShouldContain(@"gr\u202Eant");
-        JsonDocument.Parse(json.Output).RootElement[0].GetProperty("action").GetString().ShouldBe("gr\u202eant");
+        JsonDocument.Parse(json.Output).RootElement.GetProperty("items")[0].GetProperty("action").GetString().ShouldBe("gr\u202eant");
     }
 
     private void Answer(string folder) => _answer = JsonSerializer.Serialize(

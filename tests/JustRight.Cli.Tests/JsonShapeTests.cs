@@ -15,7 +15,7 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
 {
     private const string Install = "thermograph-dataroom", Branch = "OU=Fennmoor,DC=fennmoor,DC=example";
 
-    private static readonly string[] OwnShapes = [nameof(BackupMade), nameof(WrittenFileView), nameof(DoneView)];
+    private static readonly string[] OwnShapes = [nameof(BackupMade), nameof(WrittenFileView), nameof(DoneView), nameof(InstanceReport)];
 
     /// <summary>Commands that give JSON, in an order in which each has something to say.</summary>
     private static readonly string[] Lines =
@@ -34,7 +34,8 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
         $"review list {Install}", $"exception list {Install}", "adopt list", "calendar fennmoor",
         "calendar fennmoor --to {new}/calendar.ics", "notifications fennmoor", "schedule fennmoor",
         $"report {Install} --to {{new}}/report.md", $"evidence write {Install} --to {{new}}/evidence.json", "evidence key",
-        $"confirm {Install}", "instance fennmoor fm-sql01", "sign-in settings brinebook-contractors",
+        $"confirm {Install}", "instance fennmoor fm-sql01", "hosts fennmoor", "accounts fennmoor", "groups fennmoor",
+        "find thermo", "run list", "sign-in settings brinebook-contractors",
         "sign-in file brinebook-contractors", "sign-in try brinebook-contractors", "password due fennmoor",
         "password where-used fennmoor svc-curd-cards", "password renew fennmoor svc-curd-cards --list", $"handover {Install}",
         "backup --to {new}/backup.tar.gz",

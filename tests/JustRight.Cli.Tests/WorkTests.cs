@@ -56,7 +56,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
                 r => r.Out.ShouldContain("Failover partners: fm-sql03"));
         JsonDocument.Parse((
             await RunAsync("instance", "fennmoor", "fm-sql01", "sysadmin", "--json")).Out).RootElement.GetProperty("holders")
-            .GetArrayLength().ShouldBe(3);
+            .GetProperty("items").GetArrayLength().ShouldBe(3);
     }
 
     [Fact]

@@ -1,10 +1,10 @@
-using JustRight.Core.Surveys;
 using JustRight.Core.Engines.Person;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
+using JustRight.Core.Surveys;
 using JustRight.Core.Worklists;
 using JustRight.Core.Worklists.Retirement;
 

@@ -49,7 +49,8 @@ public sealed class UnplannedInstallTests
         var scene = Scene("svc-poller", "").Made("svc-poller");
         scene.Stage = Stage.Retiring;
         scene.Past = new RetirementPast(
-            FitScene.Now.AddDays(-100), new Dictionary<string, DateTimeOffset>(), TimeSpan.FromDays(30), new Present(FitScene.Now));
+            FitScene.Now.AddDays(-100), new Dictionary<string, DateTimeOffset>(), TimeSpan.FromDays(30),
+                new Present(FitScene.Now));
         var (fit, worklist) = scene.Run();
         fit.Accounts.ShouldHaveSingleItem().Judgements.ShouldContain(
             j => j.Id == "poller/account:exists" && j.Verdict == Verdict.Unseen);

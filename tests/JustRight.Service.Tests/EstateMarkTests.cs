@@ -71,7 +71,8 @@ public sealed class EstateMarkTests : IAsyncLifetime
 
         var after = await CountsAsync();
         string.Join(' ', after.Where(a => a.Value.Changed != before[a.Key].Changed).Select(a => a.Key)).ShouldBe(judged, what);
-        string.Join(' ', after.Where(a => a.Value.Replanned != before[a.Key].Replanned).Select(a => a.Key)).ShouldBe(planned, what);
+        string.Join(' ', after.Where(a => a.Value.Replanned != before[a.Key].Replanned).Select(a => a.Key))
+            .ShouldBe(planned, what);
     }
 
     [Fact]
@@ -92,7 +93,8 @@ public sealed class EstateMarkTests : IAsyncLifetime
     public async Task An_install_is_in_the_list_as_soon_as_it_is_kept()
     {
         await using var db = Open();
-        (await db.Summaries.OrderBy(s => s.Install).Select(s => $"{s.Install} {s.Estate} {s.Sheet} {s.Stage}").ToListAsync(Cancel))
+        (await db.Summaries.OrderBy(s => s.Install).Select(s => $"{s.Install} {s.Estate} {s.Sheet} {s.Stage}")
+            .ToListAsync(Cancel))
             .ShouldBe(["sql01 fennmoor quernstone@3 retiring", "sql09 moorside quernstone@3 retiring", "unreadable   "]);
     }
 
@@ -134,7 +136,8 @@ public sealed class EstateMarkTests : IAsyncLifetime
         StartedBy = "Maud Ferris",
         Steps =
         [
-            Step(1, id == "a" ? new DisableAccount("fennmoor.example", "svc-quern") : new EnableAccount("fennmoor.example", "svc-quern")),
+            Step(1, id == "a" ? new DisableAccount("fennmoor.example", "svc-quern")
+                : new EnableAccount("fennmoor.example", "svc-quern")),
             Step(2, new DeleteGroup("fennmoor.example", "app-quern", "CN=app-quern,DC=fennmoor,DC=example")),
         ],
     };

@@ -128,9 +128,12 @@ public sealed class GoldenDataTests
             "installs/brinebook-contractors/sign-in",
         ];
         var installs = await service.InstallsAsync();
-        foreach (var list in installs.Select(i => $"runs?install={i.Name}").Append("estates/fennmoor/traces"))
+        List<IReadOnlyList<JobView>> lists =
+            [await service.GetAsync("estates/fennmoor/traces", ContractsJson.Default.IReadOnlyListJobView)];
+        foreach (var install in installs)
+            lists.Add((await service.GetAsync($"runs?install={install.Name}", ContractsJson.Default.RunPage)).Items);
+        foreach (var jobs in lists)
         {
-            var jobs = (await service.GetAsync(list, ContractsJson.Default.RunPage)).Items;
             paths.AddRange(jobs.Select(j => $"jobs/{j.Id}"));
             paths.AddRange(jobs.Where(j => j.HasTrace).Select(j => $"jobs/{j.Id}/trace"));
         }
@@ -162,7 +165,7 @@ public sealed class GoldenDataTests
     /// <summary>The proposal that was approved then is carried out now; the one that still waited is approved.</summary>
     private static async Task ProposalIsCarriedOutAsync(TestedService service)
     {
-        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items;
+        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView));
         var approved = proposals.Single(p => p.ApprovedBy is not null);
         await PostAsync(service, $"proposals/{approved.Id}/carry-out");
         var ended = await service.EndOfAsync(approved.Id);
@@ -219,7 +222,7 @@ public sealed class GoldenDataTests
         using var waits = await service.Http.PostAsync($"/api/estates/fennmoor/passwords/{kept}/show", null, Cancel);
         waits.StatusCode.ShouldBe(System.Net.HttpStatusCode.Conflict, "two must agree in this estate");
         using var third = await service.ClientAsync("third", "granter");
-        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items;
+        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView));
         var asked = proposals.Single(p => p.Kind == "hand-over").Id;
         (await third.PostAsync($"/api/proposals/{asked}/approve", null, Cancel)).EnsureSuccessStatusCode();
         using var shown = await service.Http.PostAsync($"/api/estates/fennmoor/passwords/{kept}/show", null, Cancel);

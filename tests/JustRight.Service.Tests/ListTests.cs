@@ -96,7 +96,9 @@ public sealed class ListTests : IAsyncLifetime
         (await ReadAsync(list, $"{query}&skip={expected.Count}")).Items.ShouldBeEmpty($"{list} {query}");
     }
 
-    /// <summary>What is looked for, in capital or small letters, is found, and nothing is told that does not contain it.</summary>
+    /// <summary>
+    /// What is looked for, in capital or small letters, is found, and nothing is told that does not contain it.
+    /// </summary>
     private async Task FoundAsync(string list, IReadOnlyList<string> all)
     {
         var word = JsonNode.Parse(all[^1])!.AsObject().Where(p => p.Key is "name" or "who" or "subject" or "account")
@@ -105,7 +107,8 @@ public sealed class ListTests : IAsyncLifetime
         found.Items.ShouldContain(all[^1], list);
         found.Total.ShouldBe(found.Items.Count, list);
         foreach (var part in word.Split(' '))
-            found.Items.ShouldAllBe(i => i.Contains(JsonValue.Create(part)!.ToJsonString().Trim('"'), StringComparison.OrdinalIgnoreCase), list);
+            found.Items.ShouldAllBe(
+                i => i.Contains(JsonValue.Create(part)!.ToJsonString().Trim('"'), StringComparison.OrdinalIgnoreCase), list);
     }
 
     private async Task<(IReadOnlyList<string> Items, int Skipped, int Total)> ReadAsync(string list, string query)

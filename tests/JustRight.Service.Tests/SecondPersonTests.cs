@@ -67,7 +67,7 @@ public sealed class SecondPersonTests : IAsyncLifetime
         var ask = await AskingAsync(what);
         var first = await RefusedAsync(await ask());
         (await RefusedAsync(await ask())).ShouldBe(first, "asking again makes no second proposal");
-        var proposal = (await _service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items.ShouldHaveSingleItem();
+        var proposal = (await _service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView)).ShouldHaveSingleItem();
         (proposal.Id, proposal.StartedBy, proposal.State).ShouldBe((first, "tester", "proposed"));
         proposal.Words.ShouldContain(w => w.Contains(words, StringComparison.Ordinal), string.Join("; ", proposal.Words));
 
@@ -110,7 +110,7 @@ public sealed class SecondPersonTests : IAsyncLifetime
         (await _service.AddAsync(
             "installs", "thermograph-dataroom.yaml", Text(
             "installs/thermograph-dataroom.yaml", "name:", "# a remark\nname:"))).EnsureSuccessStatusCode();
-        (await _service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items.ShouldBeEmpty();
+        (await _service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView)).ShouldBeEmpty();
         (await _service.GetAsync("log?take=20", ContractsJson.Default.LogPage)).Items
             .ShouldContain(
                 l => l.Detail.Contains(

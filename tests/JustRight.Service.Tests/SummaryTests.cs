@@ -142,10 +142,14 @@ public sealed class SummaryTests
         {
             case 0:
                 var stage = new[] { "planned", "installed", "retiring" }[random.Next(3)];
-                await PostAsync($"installs/{install.Name}/stage", JsonContent.Create(new StageOrder(stage), ContractsJson.Default.StageOrder));
+                await PostAsync(
+                    $"installs/{install.Name}/stage",
+                        JsonContent.Create(new StageOrder(stage), ContractsJson.Default.StageOrder));
                 return $"{install.Name} {stage}";
             case 1:
-                return await EditAsync(service, "sheets", random, (text, at) => text.Replace("\ntitle: ", $"\ntitle: {at} ", StringComparison.Ordinal));
+                return await EditAsync(
+                    service, "sheets", random,
+                        (text, at) => text.Replace("\ntitle: ", $"\ntitle: {at} ", StringComparison.Ordinal));
             case 2:
                 return await EditAsync(service, "sheets", random, (text, at) => WithoutNeed(text, at));
             case 3:
@@ -200,7 +204,8 @@ public sealed class SummaryTests
     /// <summary>Edits a document of the demo; an edit that is refused is one, too.</summary>
     private static async Task<string> EditAsync(TestedService service, string kind, Random random, Func<string, int, string> edit)
     {
-        var files = Directory.GetFiles(Path.Combine(Checkout.Top, "demo-data", kind), "*.yaml").Order(StringComparer.Ordinal).ToList();
+        var files = Directory.GetFiles(Path.Combine(Checkout.Top, "demo-data", kind), "*.yaml").Order(StringComparer.Ordinal)
+            .ToList();
         var file = files[random.Next(files.Count)];
         var text = edit(await File.ReadAllTextAsync(file, Cancel), random.Next(1000));
         using var answer = await service.AddAsync(kind, Path.GetFileName(file), Encoding.UTF8.GetBytes(text));
@@ -211,7 +216,8 @@ public sealed class SummaryTests
     private static string WithoutNeed(string text, int at)
     {
         var lines = text.Split('\n').ToList();
-        var needs = Enumerable.Range(0, lines.Count).Where(i => lines[i].TrimStart().StartsWith("- {", StringComparison.Ordinal)).ToList();
+        var needs = Enumerable.Range(0, lines.Count)
+            .Where(i => lines[i].TrimStart().StartsWith("- {", StringComparison.Ordinal)).ToList();
         if (needs.Count > 0) lines.RemoveAt(needs[at % needs.Count]);
         return string.Join('\n', lines);
     }

@@ -32,7 +32,7 @@ public sealed class TwoPersonApprovalTests
         var done = await service.EndOfAsync(proposed.Id);
         (done.State, done.ApprovedBy).ShouldBe(("done", "maud"));
         done.Steps.ShouldAllBe(s => s.State == "made");
-        (await service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items.ShouldBeEmpty();
+        (await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView)).ShouldBeEmpty();
         var log = (await service.GetAsync("log?take=100", ContractsJson.Default.LogPage)).Items;
         log.ShouldContain(l => l.Action == "propose" && l.Who == "tester");
         log.ShouldContain(l => l.Action == "approve" && l.Who == "maud");
@@ -102,7 +102,7 @@ public sealed class TwoPersonApprovalTests
     {
         using var refused = await service.AddAsync("estates", "fennmoor.yaml", EstateText(age));
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.RunPage)).Items;
+        var proposals = (await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView));
         await ActAsync(second, proposals.Single(p => p.Kind == "document").Id, "approve");
         await AddEstateAsync(service, age);
     }

@@ -79,7 +79,10 @@ internal static class RunCommands
             Arity = ArgumentArity.ZeroOrOne,
         };
         var order = new ListOptions("begun", "ended", "subject", "kind", "state", "by");
-        var state = new Option<string?>("--state") { Description = "Only those in this state: running, waiting, failed, done, …" };
+        var state = new Option<string?>("--state") 
+        {
+            Description = "Only those in this state: running, waiting, failed, done, …",
+        };
         return CommandKit.Make(
             "list", "Lists runs of an install or an estate, newest first",
             [

@@ -42,7 +42,8 @@ internal sealed class CalendarService(
                 continue;
             }
 
-            states.Add(new ReviewState(row.Name, row.AddedAt, looked.GetValueOrDefault(row.Name)?.At, looked.GetValueOrDefault(row.Name)?.NextBy));
+            states.Add(new ReviewState(
+                row.Name, row.AddedAt, looked.GetValueOrDefault(row.Name)?.At, looked.GetValueOrDefault(row.Name)?.NextBy));
             accepted.AddRange(ending[row.Name]);
             confirmed.AddRange(new ConfirmationIndex(words[row.Name]).Latest);
         }

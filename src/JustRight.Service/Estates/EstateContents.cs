@@ -30,7 +30,8 @@ internal sealed class EstateContents(FitService fitService, SurveyStore surveys)
     {
         var view = await surveys.LatestAsync(estate.Name, cancel);
         return [.. (await fitService.PlansOfAsync(estate.Name, cancel))
-            .SelectMany(p => p.Accounts.Select(a => (a.Name, Use: new AccountUseView(p.Install, a.Key, WorksAsWords.Of(a.WorksAs)))))
+            .SelectMany(
+                p => p.Accounts.Select(a => (a.Name, Use: new AccountUseView(p.Install, a.Key, WorksAsWords.Of(a.WorksAs)))))
             .GroupBy(a => a.Name, a => a.Use, StringComparer.OrdinalIgnoreCase)
             .Select(a => Account(a.Key, [.. a], view))];
     }
@@ -51,7 +52,8 @@ internal sealed class EstateContents(FitService fitService, SurveyStore surveys)
     private static HostSummary Host(Estate estate, EstateHost host, HostSnapshot? read, IReadOnlyList<string> installs) => new(
         host.Name, ReachWords.Of(host.Reach), read?.System ?? "", read?.ReadAt, read?.Unread,
         read is { Unread: null } ? read.Services.Count : null,
-        [.. estate.Instances.Where(i => string.Equals(i.Host, host.Name, StringComparison.OrdinalIgnoreCase)).Select(i => i.Name)],
+        [.. estate.Instances.Where(i => string.Equals(i.Host, host.Name, StringComparison.OrdinalIgnoreCase))
+            .Select(i => i.Name)],
         installs);
 
     private static AccountSummary Account(string name, IReadOnlyList<AccountUseView> uses, SurveyView? view)

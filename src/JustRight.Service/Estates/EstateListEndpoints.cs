@@ -29,10 +29,12 @@ internal static class EstateListEndpoints
             .WithName("ListHosts").WithSummary("The hosts of an estate, and when each was read: a page, searched and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
         api.MapGet("/estates/{name}/accounts", AccountsAsync)
-            .WithName("ListAccounts").WithSummary("The accounts that installs need, and whether they are there: a page, searched and sorted")
+            .WithName("ListAccounts")
+                .WithSummary("The accounts that installs need, and whether they are there: a page, searched and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
         api.MapGet("/estates/{name}/groups", GroupsAsync)
-            .WithName("ListGroups").WithSummary("The groups that installs need, and whether they are there: a page, searched and sorted")
+            .WithName("ListGroups")
+                .WithSummary("The groups that installs need, and whether they are there: a page, searched and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
     }
 
@@ -68,7 +70,8 @@ internal static class EstateListEndpoints
 
     /// <summary>Whether a host is what is looked for.</summary>
     public static bool Matches(HostSummary host, string[] words) => SoughtWords.AreIn(
-        words, host.Name, host.System, host.Reach, host.Unread, string.Join(' ', host.Instances), string.Join(' ', host.Installs));
+        words, host.Name, host.System, host.Reach, host.Unread, string.Join(' ', host.Instances),
+            string.Join(' ', host.Installs));
 
     /// <summary>Whether an account is what is looked for.</summary>
     public static bool Matches(AccountSummary account, string[] words) => SoughtWords.AreIn(

@@ -14,11 +14,14 @@ internal sealed class KnownHolders
     /// <summary>So many rights are told at most; who has more than that to read asks the database itself.</summary>
     private const int Most = 100_000;
 
-    private readonly ConditionalWeakTable<SurveyView, ConcurrentDictionary<string, Lazy<IReadOnlyList<InstanceHolder>>>> _known = [];
+    private readonly ConditionalWeakTable<SurveyView, OfSurvey> _known = [];
 
     /// <summary>The rights at an instance that was read.</summary>
     public IReadOnlyList<InstanceHolder> Of(SurveyView view, string instance) =>
         _known.GetOrCreateValue(view).GetOrAdd(
             instance, name => new Lazy<IReadOnlyList<InstanceHolder>>(() =>
                 InstanceHolders.Of(view, view.Instance(name)!, Most).Holders)).Value;
+
+    /// <summary>By instance.</summary>
+    private sealed class OfSurvey() : ConcurrentDictionary<string, Lazy<IReadOnlyList<InstanceHolder>>>(StringComparer.Ordinal);
 }

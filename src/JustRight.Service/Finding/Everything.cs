@@ -84,7 +84,8 @@ internal sealed class Everything(Library library, EstateContents contents, LogPa
 
         public IReadOnlyList<FoundView> Items => _items;
 
-        public IReadOnlyList<FoundCountView> Counts => [.. _counts.Where(c => c.Value != 0).Select(c => new FoundCountView(c.Key, c.Value))];
+        public IReadOnlyList<FoundCountView> Counts =>
+            [.. _counts.Where(c => c.Value != 0).Select(c => new FoundCountView(c.Key, c.Value))];
 
         /// <summary>Counts one more, and tells it while there are few of its kind.</summary>
         public void Add(FoundView one)

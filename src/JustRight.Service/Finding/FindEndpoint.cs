@@ -10,7 +10,8 @@ internal static class FindEndpoint
 {
     public static void MapFind(this IEndpointRouteBuilder api) =>
         api.MapGet("/search", FindAsync).WithName("Search")
-            .WithSummary("Looks for words in everything: installs, sheets, estates, hosts, instances, accounts, groups, runs, the log")
+            .WithSummary(
+                "Looks for words in everything: installs, sheets, estates, hosts, instances, accounts, groups, runs and the log")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400);
 
     private static async Task<Results<Ok<FoundPage>, ProblemHttpResult>> FindAsync(

@@ -64,7 +64,8 @@ public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogSto
     }
 
     private static Confirmation Of(ConfirmationRow row) => new(
-        row.Install, row.GrantId, row.Principal, row.Sid is { } sid ? Sid.Parse(sid) : null, Lets(row), row.Held, row.SeenBy, row.At,
+        row.Install, row.GrantId, row.Principal, row.Sid is { } sid ? Sid.Parse(sid) : null, Lets(row), row.Held, row.SeenBy,
+            row.At,
         row.Until);
 
     private static string[] Lets(ConfirmationRow row) => row.Lets.Length == 0 ? [] : row.Lets.Split(Between);

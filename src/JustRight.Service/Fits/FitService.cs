@@ -62,8 +62,10 @@ public sealed class FitService(
     {
         var row = await library.FindAsync(Library.InstallKind, name, cancel) ?? throw new KeyNotFoundException(name);
         var install = Library.ReadInstall(row);
-        var plans = await planner.PlanAllAsync(install.Estate, cancel) ?? throw new FaultException([EstatePlanner.NoEstate(install)]);
-        return await JudgeAsync(plans, row, await surveys.LatestAsync(install.Estate, cancel), new Present(time.GetUtcNow()), cancel);
+        var plans = await planner.PlanAllAsync(
+            install.Estate, cancel) ?? throw new FaultException([EstatePlanner.NoEstate(install)]);
+        return await JudgeAsync(
+            plans, row, await surveys.LatestAsync(install.Estate, cancel), new Present(time.GetUtcNow()), cancel);
     }
 
     /// <summary>
@@ -159,7 +161,8 @@ public sealed class FitService(
         await using var db = await databases.CreateDbContextAsync(cancel);
         var disabled = new Dictionary<string, DateTimeOffset>(StringComparer.OrdinalIgnoreCase);
         var jobs = db.Jobs.Where(j =>
-            j.Subject == estate.Name || db.Summaries.Any(s => s.Estate == estate.Name && s.Install == j.Subject)).Select(j => j.Id);
+            j.Subject == estate.Name || db.Summaries.Any(s => s.Estate == estate.Name && s.Install == j.Subject))
+                .Select(j => j.Id);
         foreach (var name in plan.Accounts.Select(a => a.Name))
         {
             var off = ChangeJson.Write(new DisableAccount(plan.Domain, name));

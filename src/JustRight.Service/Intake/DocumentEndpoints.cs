@@ -125,7 +125,8 @@ internal static class DocumentEndpoints
     {
         api.MapPost(
             "/installs", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (
-            string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService fitService, SummaryMaker summaries,
+            string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService fitService,
+                SummaryMaker summaries,
             DocumentApprovals approvals, CancellationToken cancel) =>
         {
             var sent = await Upload.ReadAsync(request, file, "install.yaml", cancel);

@@ -7,7 +7,8 @@ namespace JustRight.Service.Lists;
 internal sealed class Column<T>
 {
     private Column(
-        string word, Func<IQueryable<T>, bool, IOrderedQueryable<T>> sort, Func<IEnumerable<T>, bool, IOrderedEnumerable<T>> order,
+        string word, Func<IQueryable<T>, bool, IOrderedQueryable<T>> sort, Func<IEnumerable<T>, bool,
+            IOrderedEnumerable<T>> order,
         Func<IOrderedQueryable<T>, IOrderedQueryable<T>> thenSort, Func<IOrderedEnumerable<T>, IOrderedEnumerable<T>> thenOrder)
     {
         (Word, Sort, Order, ThenSort, ThenOrder) = (word, sort, order, thenSort, thenOrder);

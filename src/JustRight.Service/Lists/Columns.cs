@@ -23,7 +23,8 @@ internal sealed class Columns<T>(Column<T> first, params Column<T>[] others)
             return Problems.Bad("skip", "This is not a number of rows to leave out.", "0 or more", $"{order.Skip}");
         var words = _all.Select(c => c.Word).ToList();
         return order.Column is { } word && !words.Contains(word)
-            ? Problems.Bad("sort", "The list has no such column.", string.Join(", ", words) + "; with - before it, from the end", word, words)
+            ? Problems.Bad("sort", "The list has no such column.",
+                string.Join(", ", words) + "; with - before it, from the end", word, words)
             : null;
     }
 

@@ -3,11 +3,13 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Lists;
 
-/// <summary>Looks for words in the texts of a row, in capital or small letters, as people type: each word in one of them.</summary>
+/// <summary>
+/// Looks for words in the texts of a row, in capital or small letters, as people type: each word in one of them.
+/// </summary>
 internal static class SoughtWords
 {
     /// <summary>What stands before a sign of a pattern that stands for itself.</summary>
-    public const string Escape = "|";
+    public const char Escape = '|';
 
     /// <summary>The words of what is looked for; none where nothing is.</summary>
     public static string[] Of(string? search) =>
@@ -36,7 +38,7 @@ internal static class SoughtWords
             var any = texts.Select(text => (Expression)Expression.Call(
                     typeof(DbFunctionsExtensions), nameof(DbFunctionsExtensions.Like), [],
                     Expression.Constant(EF.Functions), new Replaced(text.Parameters[0], row).Visit(text.Body),
-                    Expression.Constant(Pattern(word)), Expression.Constant(Escape)))
+                    Expression.Constant(Pattern(word)), Expression.Constant($"{Escape}")))
                 .Aggregate(Expression.OrElse);
             rows = rows.Where(Expression.Lambda<Func<T, bool>>(any, row));
         }
@@ -45,11 +47,12 @@ internal static class SoughtWords
     }
 
     /// <summary>The pattern for a word in which nothing stands for anything else.</summary>
-    public static string Pattern(string word) => "%" + word.Replace(Escape, Escape + Escape, StringComparison.Ordinal)
-        .Replace("%", Escape + "%", StringComparison.Ordinal).Replace("_", Escape + "_", StringComparison.Ordinal) + "%";
+    public static string Pattern(string word) => "%" + word.Replace($"{Escape}", $"{Escape}{Escape}", StringComparison.Ordinal)
+        .Replace("%", $"{Escape}%", StringComparison.Ordinal).Replace("_", $"{Escape}_", StringComparison.Ordinal) + "%";
 
     private sealed class Replaced(ParameterExpression former, ParameterExpression now) : ExpressionVisitor
     {
-        protected override Expression VisitParameter(ParameterExpression node) => node == former ? now : base.VisitParameter(node);
+        protected override Expression VisitParameter(ParameterExpression node) =>
+            node == former ? now : base.VisitParameter(node);
     }
 }

@@ -57,7 +57,8 @@ internal static class RunEndpoints
     {
         if (Columns.WhyNot(order) is { } wrong) return wrong;
         if (estate is not null && await library.MissingAsync(Library.EstateKind, estate, cancel) is { } noEstate) return noEstate;
-        if (install is not null && await library.MissingAsync(Library.InstallKind, install, cancel) is { } noInstall) return noInstall;
+        if (install is not null
+            && await library.MissingAsync(Library.InstallKind, install, cancel) is { } noInstall) return noInstall;
         var states = Enum.GetValues<JobState>().Where(s => s.Word() == state).ToList();
         if (state is not null && states.Count == 0)
         {

@@ -68,11 +68,13 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         db.UseSqlite($"Data Source={file}").AddInterceptors(new OneOpensAtATime());
 
     /// <summary>Saves, and counts within the same transaction what of it the installs of an estate are judged by.</summary>
-    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    public override async Task<int> SaveChangesAsync(
+        bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
         if (await Storage.EstateMarks.OfAsync(this, cancellationToken) is not { } marks)
             return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
-        await using var own = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync(cancellationToken) : null;
+        await using var own = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync(cancellationToken)
+            : null;
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         await marks.CountAsync(this, cancellationToken);
         if (own is not null) await own.CommitAsync(cancellationToken);

@@ -67,7 +67,8 @@ internal sealed class EstateMarks
         foreach (var estate in _estates.Except(_replanned)) await CountAsync(db, estate, 0, cancel);
         if (_allReplanned)
             await db.EstateMarks.ExecuteUpdateAsync(
-                m => m.SetProperty(x => x.Changed, x => x.Changed + 1).SetProperty(x => x.Replanned, x => x.Replanned + 1), cancel);
+                m => m.SetProperty(x => x.Changed, x => x.Changed + 1).SetProperty(x => x.Replanned, x => x.Replanned + 1),
+                    cancel);
     }
 
     /// <summary>Counts a change of everything, as when another program judges than did before.</summary>
@@ -82,7 +83,8 @@ internal sealed class EstateMarks
     private static Task<int> CountAsync(AppDb db, string estate, int replanned, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync(
             $"""
-            INSERT INTO "EstateMarks" ("Estate", "Changed", "Replanned", "Judged", "Written") VALUES ({estate}, 1, {replanned}, 0, 0)
+            INSERT INTO "EstateMarks" ("Estate", "Changed", "Replanned", "Judged", "Written")
+            VALUES ({estate}, 1, {replanned}, 0, 0)
             ON CONFLICT ("Estate") DO UPDATE
             SET "Changed" = "EstateMarks"."Changed" + 1, "Replanned" = "EstateMarks"."Replanned" + {replanned}
             """,
@@ -98,7 +100,9 @@ internal sealed class EstateMarks
             case SurveyRow survey: _replanned.Add(survey.Estate); break; // plans rest on the schema that was read
             case ConfirmationRow word: _installs.Add(word.Install); break;
             case ExceptionRow exception: _installs.Add(exception.Install); break;
-            case StepRow step when entry.Property(nameof(StepRow.State)).IsModified && Disables(step): _jobs.Add(step.JobId); break;
+            case StepRow step when entry.Property(nameof(StepRow.State)).IsModified && Disables(step):
+                _jobs.Add(step.JobId);
+                break;
         }
     }
 

@@ -3,14 +3,18 @@ using JustRight.Formats.Installs;
 
 namespace JustRight.Service.Storage;
 
-/// <summary>What the fit of an install comes to, for lists: judged in the background when something that it rests on changes.</summary>
+/// <summary>
+/// What the fit of an install comes to, for lists: judged in the background when something that it rests on changes.
+/// </summary>
 public sealed class SummaryRow
 {
     public int Id { get; set; }
 
     public required string Install { get; set; }
 
-    /// <summary>The estate that the install names; empty when the install cannot be read and names none that can be told.</summary>
+    /// <summary>
+    /// The estate that the install names; empty when the install cannot be read and names none that can be told.
+    /// </summary>
     public string Estate { get; set; } = "";
 
     /// <summary>The sheet that the install names; empty when that cannot be told.</summary>

@@ -9,7 +9,8 @@ namespace JustRight.Service.Summaries;
 /// <summary>Which installs of the list are asked for.</summary>
 internal sealed class InstallFilter
 {
-    private const string Missing = "missing", Excess = "excess", Pending = "pending", Unseen = "unseen", NothingOff = "nothing-off",
+    private const string Missing = "missing", Excess = "excess", Pending = "pending", Unseen = "unseen",
+        NothingOff = "nothing-off",
         NotVerified = "not-verified";
 
     private static readonly string[] Stages = ["planned", "installed", "retiring"];

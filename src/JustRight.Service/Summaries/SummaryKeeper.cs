@@ -107,7 +107,8 @@ internal sealed class SummaryKeeper(
             foreach (var row in rows)
             {
                 var document = documents[row.Install];
-                if (Library.OpenInstall(document).Document is { } install && install.Estate != estate) continue; // moved meanwhile
+                if (Library.OpenInstall(document).Document is { } install
+                    && install.Estate != estate) continue; // moved meanwhile
                 var now = time.GetUtcNow();
                 var basis = await bases(document);
                 if (row.Basis == basis && !(row.HoldsUntil <= now)) continue;

@@ -2,7 +2,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Storage.Upgrades;
 
-/// <summary>Gives the installs that were added before lists were kept their place in them; they are judged after the start.</summary>
+/// <summary>
+/// Gives the installs that were added before lists were kept their place in them; they are judged after the start.
+/// </summary>
 internal static class FirstSummaries
 {
     private const string Install = "install"; // as documents are stored
