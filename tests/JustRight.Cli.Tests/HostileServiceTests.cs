@@ -100,7 +100,8 @@ public sealed class HostileServiceTests : IDisposable
     public async Task What_would_act_on_the_terminal_is_shown_as_an_escape()
     {
         _answer = """
-            {"items":[{"number":1,"at":"2026-11-29T10:00:00Z","who":"a\u001b]0;title\u0007b","action":"gr\u202eant",
+            {"items":[{"number":1,"at":"2026-11-29T10:00:00Z",
+              "who":"a\u001b]0;title\u0007b","action":"gr\u202eant",
               "subject":"x\u009b31m","detail":"line\u2028end","hash":"0"}],
               "before":null,"total":1}
             """;

@@ -15,7 +15,8 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
 {
     private const string Install = "thermograph-dataroom", Branch = "OU=Fennmoor,DC=fennmoor,DC=example";
 
-    private static readonly string[] OwnShapes = [nameof(BackupMade), nameof(WrittenFileView), nameof(DoneView), nameof(InstanceReport)];
+    private static readonly string[] OwnShapes = [nameof(BackupMade), nameof(WrittenFileView), nameof(DoneView),
+        nameof(InstanceReport)];
 
     /// <summary>Commands that give JSON, in an order in which each has something to say.</summary>
     private static readonly string[] Lines =

@@ -171,7 +171,8 @@ public sealed class RunTests() : ClientScene(() => PreparedData.Demo.StartAsync(
             .EnumerateArray().Where(s => s.GetProperty("blocked").ValueKind == JsonValueKind.Null)];
 
     private async Task<JsonElement> NewestAsync() =>
-        JsonDocument.Parse((await RunAsync("run", "list", Install, "--json")).Out).RootElement.GetProperty("items").EnumerateArray()
+        JsonDocument.Parse((await RunAsync("run", "list", Install, "--json")).Out).RootElement.GetProperty("items")
+            .EnumerateArray()
             .First(j => j.GetProperty("kind").GetString() == "grant");
 
     private async Task<JsonElement> ShownAsync(string id) =>

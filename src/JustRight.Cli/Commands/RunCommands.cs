@@ -79,7 +79,7 @@ internal static class RunCommands
             Arity = ArgumentArity.ZeroOrOne,
         };
         var order = new ListOptions("begun", "ended", "subject", "kind", "state", "by");
-        var state = new Option<string?>("--state") 
+        var state = new Option<string?>("--state")
         {
             Description = "Only those in this state: running, waiting, failed, done, …",
         };
