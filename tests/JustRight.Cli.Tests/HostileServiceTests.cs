@@ -113,7 +113,8 @@ public sealed class HostileServiceTests : IDisposable
             c => char.IsControl(c) || c == '\u202e' || c == '\u2028');
         var json = await RunAsync("log", "list", "--json");
         json.Output.ShouldContain(@"gr\u202Eant");
-        JsonDocument.Parse(json.Output).RootElement.GetProperty("items")[0].GetProperty("action").GetString().ShouldBe("gr\u202eant");
+        var entry = JsonDocument.Parse(json.Output).RootElement.GetProperty("items")[0];
+        entry.GetProperty("action").GetString().ShouldBe("gr\u202eant");
     }
 
     private void Answer(string folder) => _answer = JsonSerializer.Serialize(
