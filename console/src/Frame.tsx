@@ -30,6 +30,7 @@ export function Frame() {
             <Link to="/object">Object</Link>
             <Link to="/filter">Filter</Link>
             <Link to="/log">Log</Link>
+            <Link to="/find">Find</Link>
           </Group>
           <span style={{ flex: 1 }} />
           <span className="soft">{who.data ? `${who.data.name}, ${who.data.role}` : ''}</span>

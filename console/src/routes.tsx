@@ -1,6 +1,7 @@
 import { createRootRoute, createRoute, createRouter, redirect } from '@tanstack/react-router';
 import { AccountPage } from './pages/account/AccountPage';
 import { FilterPage } from './pages/filter/FilterPage';
+import { FindPage } from './pages/find/FindPage';
 import { HostPage } from './pages/host/HostPage';
 import { InstancePage } from './pages/instance/InstancePage';
 import { EnterPage } from './pages/enter/EnterPage';
@@ -42,6 +43,13 @@ const account = createRoute({
   getParentRoute: () => frame,
   path: '/installs/$name/accounts/$account',
   component: AccountPage,
+});
+const find = createRoute({
+  getParentRoute: () => frame,
+  path: '/find',
+  validateSearch: (search: Record<string, unknown>): { words?: string } =>
+    typeof search.words === 'string' && search.words ? { words: search.words } : {},
+  component: FindPage,
 });
 const runs = createRoute({ getParentRoute: () => frame, path: '/runs', component: RunsPage });
 const run = createRoute({ getParentRoute: () => frame, path: '/runs/$id', component: RunPage });
@@ -133,6 +141,7 @@ export const router = createRouter({
       passwords,
       password,
       calendar,
+      find,
       runs,
       run,
       adoptions,

@@ -239,6 +239,14 @@ export const run = (id: string) =>
     retry: false,
   });
 
+/** What contains all words, in everything. */
+export const search = (words: string) =>
+  queryOptions({
+    queryKey: ['search', words],
+    queryFn: () => need(api.GET('/api/search', { params: { query: { search: words } } })),
+    placeholderData: keepPreviousData,
+  });
+
 /** How many entries of the log are read at a time. */
 export const logPage = 100;
 
