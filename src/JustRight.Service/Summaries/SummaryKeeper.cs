@@ -117,13 +117,16 @@ internal sealed class SummaryKeeper(
                 if (made.Judged is { } judged) fits.Add(judged.Fit);
             }
 
-            await db.SaveChangesAsync(cancel);
         }
 
+        // In one: between the two, the lines would be new and their state that of the old ones, and known pages would be told.
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.SaveChangesAsync(cancel);
         await db.EstateMarks.Where(m => m.Estate == estate).ExecuteUpdateAsync(
             m => m.SetProperty(x => x.Judged, x => x.Judged < changed ? changed : x.Judged)
                 .SetProperty(x => x.Written, x => x.Written + 1),
             cancel);
+        await transaction.CommitAsync(cancel);
         return fits;
     }
 
