@@ -389,7 +389,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Looks for words in everything: installs, sheets, estates, hosts, instances, accounts, groups, runs, the log */
+        /** Looks for words in everything: installs, sheets, estates, hosts, instances, accounts, groups, runs and the log */
         get: operations["Search"];
         put?: never;
         post?: never;
@@ -6296,14 +6296,21 @@ export interface operations {
             query?: {
                 /** @description only what is of this estate and its installs */
                 estate?: string;
+                /** @description only those of this sheet */
                 sheet?: string;
+                /** @description only those in this stage: `planned`, `installed` or `retiring` */
                 stage?: string;
+                /** @description only those with something `missing`, `excess`, `pending` or `unseen`, those with `nothing-off`, or those `not-verified` yet */
                 fit?: string;
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
+                /** @description how many seconds to wait, at most, for what is being judged anew */
                 wait?: number;
             };
             header?: never;
@@ -6595,8 +6602,11 @@ export interface operations {
     ListHosts: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
@@ -6663,8 +6673,11 @@ export interface operations {
     ListAccounts: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
@@ -6731,8 +6744,11 @@ export interface operations {
     ListGroups: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
@@ -6799,6 +6815,7 @@ export interface operations {
     Search: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
             };
             header?: never;
@@ -7913,9 +7930,13 @@ export interface operations {
                 estate?: string;
                 /** @description only what is of this install */
                 install?: string;
+                /** @description only those in this state */
                 state?: string;
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
@@ -9006,8 +9027,11 @@ export interface operations {
     ListInstanceHolders: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
@@ -11058,8 +11082,11 @@ export interface operations {
     ShowCalendar: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
@@ -11179,8 +11206,11 @@ export interface operations {
     ListNotifications: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
@@ -11406,8 +11436,11 @@ export interface operations {
     ListAccountPasswords: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
                 sort?: string;
+                /** @description how many to leave out from the beginning */
                 skip?: number;
                 /** @description how many at most */
                 take?: number;
@@ -12123,6 +12156,7 @@ export interface operations {
     ListLog: {
         parameters: {
             query?: {
+                /** @description only what contains all of these words, in capital or small letters */
                 search?: string;
                 /** @description only what is older than this number */
                 before?: number;
