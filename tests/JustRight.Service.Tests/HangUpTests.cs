@@ -1,6 +1,9 @@
 using System.Net.Sockets;
 using System.Text;
 using JustRight.Contracts;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Logging;
 
 namespace JustRight.Service.Tests;
 
@@ -35,6 +38,21 @@ public sealed class HangUpTests
         log.ShouldContain("/api/installs");
         log.Split('\n').Where(l => l.Contains("\"@l\":\"Error\"", StringComparison.Ordinal)).ShouldBeEmpty();
         service.Output.ShouldNotContain("   at ");
+    }
+
+    [Fact]
+    public async Task A_transaction_that_it_ends_is_no_error_of_the_database()
+    {
+        var told = new List<string>();
+        var options = new DbContextOptionsBuilder<AppDb>().LogTo(told.Add, LogLevel.Warning);
+        AppDb.KeptIn(":memory:", options);
+        await using var db = new AppDb(options.Options);
+        await db.Database.OpenConnectionAsync(Cancel);
+        using var client = new CancellationTokenSource();
+        await using var transaction = await db.Database.BeginTransactionAsync(client.Token);
+        await client.CancelAsync();
+        await Should.ThrowAsync<OperationCanceledException>(() => transaction.CommitAsync(client.Token));
+        told.ShouldBeEmpty();
     }
 
     /// <summary>Sends a request, or the beginning of one, and is gone.</summary>

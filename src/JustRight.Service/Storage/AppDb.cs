@@ -1,5 +1,6 @@
 using JustRight.Core.Runs;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
 namespace JustRight.Service.Storage;
@@ -65,7 +66,10 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     /// <summary>The way to a database whose connections are kept open and used again.</summary>
     public static void KeptIn(string file, DbContextOptionsBuilder db) =>
-        db.UseSqlite($"Data Source={file}").AddInterceptors(new OneOpensAtATime());
+        db.UseSqlite($"Data Source={file}")
+            .AddInterceptors(new OneOpensAtATime())
+            // Whoever began the transaction is told by the exception, and knows whether its client just hung up.
+            .ConfigureWarnings(w => w.Log((RelationalEventId.TransactionError, LogLevel.Debug)));
 
     /// <summary>Saves, and counts within the same transaction what of it the installs of an estate are judged by.</summary>
     public override async Task<int> SaveChangesAsync(
