@@ -21,7 +21,7 @@ internal static class AnchorEndpoints
             .RequireAuthorization(Roles.Reader);
 
         api.MapGet("/log/anchor", async (LogHeads heads, CancellationToken cancel) =>
-                TypedResults.Text(await heads.SignAsync(cancel), EvidenceFile.MediaType))
+                TypedResults.Text(await heads.SignAsync(cancel), EvidenceKey.MediaType))
             .WithName("AnchorLog").WithSummary("The signed head of the log, to be kept elsewhere")
             .RequireAuthorization(Roles.Reader);
     }

@@ -27,12 +27,12 @@ internal static class CalendarEndpoints
 
         api.MapGet("/estates/{name}/calendar/file", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
             string name, Library library, CalendarService calendarService, TimeProvider time, CancellationToken cancel) =>
-            await PasswordEndpoints.EstateAsync(name, library, cancel) is { } estate
+            await library.EstateAsync(name, cancel) is { } estate
                 ? TypedResults.File(
                     Encoding.UTF8.GetBytes(
                         CalendarFile.Write(name, await calendarService.EntriesAsync(estate, cancel), time.GetUtcNow())),
                     CalendarFile.MediaType, $"{name}.ics")
-                : await PasswordEndpoints.MissingAsync(name, library, cancel))
+                : await library.NoEstateAsync(name, cancel))
             .WithName("ShowCalendarFile").WithSummary("The same as iCalendar [RFC 5545], for people's own calendars")
             .RequireAuthorization(Roles.Reader).Produces<string>(200, CalendarFile.MediaType).ProducesProblem(404);
     }
@@ -42,8 +42,8 @@ internal static class CalendarEndpoints
         CancellationToken cancel)
     {
         if (Columns.WhyNot(order) is { } wrong) return wrong;
-        if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate)
-            return await PasswordEndpoints.MissingAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate)
+            return await library.NoEstateAsync(name, cancel);
         var now = time.GetUtcNow();
         var words = SoughtWords.Of(order.Search);
         var matching = (await calendarService.EntriesAsync(estate, cancel)).Select((e, i) => (Place: i, Entry: e)).Where(e =>

@@ -17,7 +17,7 @@ internal static class ConfirmationEndpoints
     {
         api.MapGet("/installs/{name}/confirmations", async Task<Results<Ok<IReadOnlyList<ConfirmationView>>, ProblemHttpResult>> (
             string name, Library library, ConfirmationStore confirmationStore, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
+            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
                 ? missing
                 : TypedResults.Ok(await confirmationStore.ListAsync(name, cancel)))
             .WithName("ListConfirmations").WithSummary("What people confirmed inside the product, newest first")
@@ -28,10 +28,10 @@ internal static class ConfirmationEndpoints
     }
 
     private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> AddAsync(
-        string name, ConfirmationOrder order, ClaimsPrincipal user, Library library, FitService fitService, SurveyStore surveys,
+        string name, ConfirmationOrder order, ClaimsPrincipal user, JudgedOrNot fits, FitService fitService, SurveyStore surveys,
         ConfirmationStore confirmationStore, TimeProvider time, CancellationToken cancel)
     {
-        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
+        var (judged, problem) = await fits.FindAsync(name, cancel);
         if (problem is not null) return problem;
         var plan = judged!.Fit.Plan;
         if (plan.Accounts.FirstOrDefault(a => Same(a.Key, order.Account) || Same(a.Name, order.Account)) is not { } account)

@@ -46,6 +46,14 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
         return await db.Documents.AsNoTracking().FirstOrDefaultAsync(d => d.Kind == kind && d.Name == name, cancel);
     }
 
+    /// <summary>What an estate in Just Right says, or null when there is none of that name.</summary>
+    public async Task<Estate?> EstateAsync(string name, CancellationToken cancel) =>
+        await FindAsync(EstateKind, name, cancel) is { } row ? ReadEstate(row) : null;
+
+    /// <summary>The answer where there is no estate of that name.</summary>
+    public async Task<ProblemHttpResult> NoEstateAsync(string name, CancellationToken cancel) =>
+        (await MissingAsync(EstateKind, name, cancel))!;
+
     /// <summary>That a document is not in Just Right, with the nearest of those that are; null when it is.</summary>
     public async Task<ProblemHttpResult?> MissingAsync(string kind, string name, CancellationToken cancel)
     {

@@ -22,16 +22,6 @@ internal static class DirectoryFileEndpoints
             .Accepts<string>("text/plain").WithMetadata(new RequestSizeLimitAttribute(MostBytes))
             .RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
 
-    /// <summary>Why changes cannot be made when the directory is read from a file, or null when they can.</summary>
-    public static async Task<ProblemHttpResult?> RefusalAsync(
-        Library library, string estate, IEnumerable<Change> changes, CancellationToken cancel) =>
-        changes.Any(c => c is DirectoryChange) && await library.FindAsync(Library.EstateKind, estate, cancel) is { } row
-            && Library.ReadEstate(row).Directory.Reach == Reach.File
-            ? Problems.Of(
-                409, "read-only", $"The directory of {estate} is read from a file: it cannot be changed from here.",
-                "Print the changes and have them applied: justright ldif INSTALL, or justright fix TRACE REMEDY --ldif.")
-            : null;
-
     private static async Task<Results<Ok<DirectoryFileView>, ProblemHttpResult>> AddAsync(
         string name, string? file, [FromQuery(Name = "read-at")] string? readAt, HttpRequest request, ClaimsPrincipal user,
         Library library, DirectoryFiles files, CancellationToken cancel)

@@ -3,11 +3,15 @@ using System.IO.Compression;
 using System.Text;
 using JustRight.Connectors;
 using JustRight.Connectors.Directories.Files;
+using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Formats.Ldif;
+using JustRight.Service.Answers;
+using JustRight.Service.Documents;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Estates;
@@ -122,4 +126,14 @@ internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogStor
             LdifEntry.Write(entries, text);
         return bytes.ToArray();
     }
+
+    /// <summary>Why changes cannot be made when the directory is read from a file, or null when they can.</summary>
+    public static async Task<ProblemHttpResult?> RefusalAsync(
+        Library library, string estate, IEnumerable<Change> changes, CancellationToken cancel) =>
+        changes.Any(c => c is DirectoryChange) && await library.FindAsync(Library.EstateKind, estate, cancel) is { } row
+            && Library.ReadEstate(row).Directory.Reach == Reach.File
+            ? Problems.Of(
+                409, "read-only", $"The directory of {estate} is read from a file: it cannot be changed from here.",
+                "Print the changes and have them applied: justright ldif INSTALL, or justright fix TRACE REMEDY --ldif.")
+            : null;
 }

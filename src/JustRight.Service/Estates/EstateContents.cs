@@ -5,6 +5,7 @@ using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Service.Fits;
+using JustRight.Service.Lists;
 using JustRight.Service.Views;
 using SurveyView = JustRight.Core.Rights.SurveyView;
 
@@ -75,4 +76,17 @@ internal sealed class EstateContents(FitService fitService, SurveyStore surveys)
         view?.Graph.IndexOf(name) is >= 0 and var node ? view.Graph.PrincipalOf(node) : null;
 
     private static string Absent(SurveyView? view) => view is { Survey.Directory.Unread: null } ? NotThere : Unseen;
+
+    /// <summary>Whether a host is what is looked for.</summary>
+    public static bool Matches(HostSummary host, string[] words) => SoughtWords.AreIn(
+        words, host.Name, host.System, host.Reach, host.Unread, string.Join(' ', host.Instances),
+            string.Join(' ', host.Installs));
+
+    /// <summary>Whether an account is what is looked for.</summary>
+    public static bool Matches(AccountSummary account, string[] words) => SoughtWords.AreIn(
+        words, account.Name, account.State, account.Dn, string.Join(' ', account.Uses.Select(u => $"{u.Install} {u.Account}")));
+
+    /// <summary>Whether a group is what is looked for.</summary>
+    public static bool Matches(GroupSummary group, string[] words) =>
+        SoughtWords.AreIn(words, group.Name, group.State, group.Dn, string.Join(' ', group.Installs));
 }

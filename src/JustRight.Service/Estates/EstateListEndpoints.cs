@@ -42,9 +42,10 @@ internal static class EstateListEndpoints
         string name, [AsParameters] ListOrder order, Library library, EstateContents contents, CancellationToken cancel)
     {
         if (Hosts.WhyNot(order) is { } wrong) return wrong;
-        if (await FindAsync(library, name, cancel) is not { } estate) return await MissingAsync(library, name, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var words = SoughtWords.Of(order.Search);
-        var (rows, total) = Hosts.Page((await contents.HostsAsync(estate, cancel)).Where(h => Matches(h, words)), order);
+        var (rows, total) = Hosts.Page(
+            (await contents.HostsAsync(estate, cancel)).Where(h => EstateContents.Matches(h, words)), order);
         return TypedResults.Ok(new HostPage(rows, order.Skipped, total));
     }
 
@@ -52,9 +53,10 @@ internal static class EstateListEndpoints
         string name, [AsParameters] ListOrder order, Library library, EstateContents contents, CancellationToken cancel)
     {
         if (Accounts.WhyNot(order) is { } wrong) return wrong;
-        if (await FindAsync(library, name, cancel) is not { } estate) return await MissingAsync(library, name, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var words = SoughtWords.Of(order.Search);
-        var (rows, total) = Accounts.Page((await contents.AccountsAsync(estate, cancel)).Where(a => Matches(a, words)), order);
+        var (rows, total) = Accounts.Page(
+            (await contents.AccountsAsync(estate, cancel)).Where(a => EstateContents.Matches(a, words)), order);
         return TypedResults.Ok(new AccountPage(rows, order.Skipped, total));
     }
 
@@ -62,28 +64,10 @@ internal static class EstateListEndpoints
         string name, [AsParameters] ListOrder order, Library library, EstateContents contents, CancellationToken cancel)
     {
         if (Groups.WhyNot(order) is { } wrong) return wrong;
-        if (await FindAsync(library, name, cancel) is not { } estate) return await MissingAsync(library, name, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var words = SoughtWords.Of(order.Search);
-        var (rows, total) = Groups.Page((await contents.GroupsAsync(estate, cancel)).Where(g => Matches(g, words)), order);
+        var (rows, total) = Groups.Page(
+            (await contents.GroupsAsync(estate, cancel)).Where(g => EstateContents.Matches(g, words)), order);
         return TypedResults.Ok(new GroupPage(rows, order.Skipped, total));
     }
-
-    /// <summary>Whether a host is what is looked for.</summary>
-    public static bool Matches(HostSummary host, string[] words) => SoughtWords.AreIn(
-        words, host.Name, host.System, host.Reach, host.Unread, string.Join(' ', host.Instances),
-            string.Join(' ', host.Installs));
-
-    /// <summary>Whether an account is what is looked for.</summary>
-    public static bool Matches(AccountSummary account, string[] words) => SoughtWords.AreIn(
-        words, account.Name, account.State, account.Dn, string.Join(' ', account.Uses.Select(u => $"{u.Install} {u.Account}")));
-
-    /// <summary>Whether a group is what is looked for.</summary>
-    public static bool Matches(GroupSummary group, string[] words) =>
-        SoughtWords.AreIn(words, group.Name, group.State, group.Dn, string.Join(' ', group.Installs));
-
-    private static async Task<Estate?> FindAsync(Library library, string name, CancellationToken cancel) =>
-        await library.FindAsync(Library.EstateKind, name, cancel) is { } row ? Library.ReadEstate(row) : null;
-
-    private static async Task<ProblemHttpResult> MissingAsync(Library library, string name, CancellationToken cancel) =>
-        (await library.MissingAsync(Library.EstateKind, name, cancel))!;
 }

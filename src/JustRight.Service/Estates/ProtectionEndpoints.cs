@@ -48,7 +48,7 @@ internal static class ProtectionEndpoints
         var changes = order.On ? read!.Set : read!.Lift;
         if (changes.Count == 0)
             return Problems.Of(409, "as-it-is", order.On ? $"{read.Dn} is protected already." : $"{read.Dn} is not protected.");
-        if (await DirectoryFileEndpoints.RefusalAsync(library, estate!.Name, changes, cancel) is { } refusal) return refusal;
+        if (await DirectoryFiles.RefusalAsync(library, estate!.Name, changes, cancel) is { } refusal) return refusal;
         var job = await proposals.AddAsync(
             name,
             new JobOrder(JobKind.Protect, name, user.Identity!.Name!)

@@ -53,16 +53,16 @@ internal sealed class Everything(Library library, EstateContents contents, LogPa
 
     private async Task InEstateAsync(Found found, Estate estate, string[] words, CancellationToken cancel)
     {
-        foreach (var host in (await contents.HostsAsync(estate, cancel)).Where(h => EstateListEndpoints.Matches(h, words)))
+        foreach (var host in (await contents.HostsAsync(estate, cancel)).Where(h => EstateContents.Matches(h, words)))
             found.Add(new FoundView(
                 "host", host.Name, estate.Name, string.Join(", ", host.Installs.Prepend(host.System).Where(w => w.Length > 0))));
         foreach (var instance in estate.Instances.Where(i => SoughtWords.AreIn(words, i.Name, i.Host, i.Engine)))
             found.Add(new FoundView("instance", instance.Name, estate.Name, $"{instance.Engine} on {instance.Host}"));
-        foreach (var account in (await contents.AccountsAsync(estate, cancel)).Where(a => EstateListEndpoints.Matches(a, words)))
+        foreach (var account in (await contents.AccountsAsync(estate, cancel)).Where(a => EstateContents.Matches(a, words)))
             found.Add(new FoundView(
                 "account", account.Name, estate.Name,
                 $"{account.State}; {string.Join(", ", account.Uses.Select(u => $"{u.Account} of {u.Install}"))}"));
-        foreach (var group in (await contents.GroupsAsync(estate, cancel)).Where(g => EstateListEndpoints.Matches(g, words)))
+        foreach (var group in (await contents.GroupsAsync(estate, cancel)).Where(g => EstateContents.Matches(g, words)))
             found.Add(new FoundView("group", group.Name, estate.Name, $"{group.State}; {string.Join(", ", group.Installs)}"));
     }
 

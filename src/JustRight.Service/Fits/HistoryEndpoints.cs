@@ -16,7 +16,7 @@ internal static class HistoryEndpoints
     {
         api.MapGet("/installs/{name}/history", async Task<Results<Ok<IReadOnlyList<KeptFitView>>, ProblemHttpResult>> (
             string name, int? take, Library library, FitHistory history, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
+            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
                 ? missing
                 : TypedResults.Ok(await history.ListAsync(name, Math.Clamp(take ?? Usual, 1, FitHistory.Kept), cancel)))
             .WithName("ShowHistory").WithSummary("How the results of an install changed, newest first")
@@ -30,7 +30,7 @@ internal static class HistoryEndpoints
     private static async Task<Results<Ok<DriftView>, ProblemHttpResult>> DriftAsync(
         string name, int? from, int? to, Library library, FitHistory history, OwnWork work, CancellationToken cancel)
     {
-        if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
+        if (await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing) return missing;
         if (await history.ViewAsync(name, null, cancel) is not { } latest)
             return Problems.Of(
                 409, "not-surveyed", "No survey of this estate was taken yet.",

@@ -31,18 +31,18 @@ internal static class HandoverEndpoints
     }
 
     private static async Task<Results<Ok<IReadOnlyList<HandoverView>>, ProblemHttpResult>> ListAsync(
-        string name, bool? remove, Library library, FitService fitService, CancellationToken cancel)
+        string name, bool? remove, Library library, JudgedOrNot fits, CancellationToken cancel)
     {
-        var (handovers, _, problem) = await HandoversAsync(name, remove == true, library, fitService, null, cancel);
+        var (handovers, _, problem) = await HandoversAsync(name, remove == true, library, fits, null, cancel);
         return problem is not null ? problem : TypedResults.Ok<IReadOnlyList<HandoverView>>([.. handovers!.Select(View)]);
     }
 
     private static async Task<IResult> FileAsync(
         string name, string folder, [AllowedValues("zip", "page", "markdown", "csv")] string? form, Library library,
-        FitService fitService, SurveyStore surveys, LogStore log, ClaimsPrincipal user, CancellationToken cancel)
+        JudgedOrNot fits, SurveyStore surveys, LogStore log, ClaimsPrincipal user, CancellationToken cancel)
     {
         var (handovers, files, problem) = await HandoversAsync(
-            name, folder.EndsWith("-remove", StringComparison.Ordinal), library, fitService, surveys, cancel);
+            name, folder.EndsWith("-remove", StringComparison.Ordinal), library, fits, surveys, cancel);
         if (problem is not null) return problem;
         if (handovers is null) return Problems.NotFound("handover", folder, []);
         if (handovers.FirstOrDefault(h => HandoverFiles.FolderName(h) == folder) is not { } handover)
@@ -68,9 +68,9 @@ internal static class HandoverEndpoints
     private static async Task<(
         IReadOnlyList<Handover>? Handovers, Func<Handover, IReadOnlyList<HandoverFile>>? Files,
         ProblemHttpResult? Problem)> HandoversAsync(
-        string name, bool remove, Library library, FitService fitService, SurveyStore? surveys, CancellationToken cancel)
+        string name, bool remove, Library library, JudgedOrNot fits, SurveyStore? surveys, CancellationToken cancel)
     {
-        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
+        var (judged, problem) = await fits.FindAsync(name, cancel);
         if (problem is not null) return (null, null, problem);
         var source = await library.FindAsync(Library.SheetKind, judged!.Fit.Plan.Sheet, cancel) is { } sheet
             ? Library.ReadSheet(sheet).Source

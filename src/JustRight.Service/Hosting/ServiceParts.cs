@@ -63,6 +63,7 @@ internal static class ServiceParts
         services.AddSingleton<SurveyStore>();
         services.AddSingleton<EstatePlanner>();
         services.AddSingleton<FitService>();
+        services.AddSingleton<JudgedOrNot>();
         services.AddSingleton<FitHistory>();
         services.AddSingleton<SummaryMaker>();
         services.AddSingleton<SummaryKeeper>();

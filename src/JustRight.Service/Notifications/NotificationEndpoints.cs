@@ -18,9 +18,9 @@ internal static class NotificationEndpoints
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
         api.MapPost("/estates/{name}/reminders", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (
             string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
-            await PasswordEndpoints.EstateAsync(name, library, cancel) is { } estate
+            await library.EstateAsync(name, cancel) is { } estate
                 ? TypedResults.Ok(await notificationService.RemindAsync(estate, cancel))
-                : await PasswordEndpoints.MissingAsync(name, library, cancel))
+                : await library.NoEstateAsync(name, cancel))
             .WithName("Remind").WithSummary("Sends due reminders now instead of at the next hour; returns the new ones")
             .RequireAuthorization(Roles.Planner).ProducesProblem(404);
     }

@@ -46,8 +46,8 @@ internal static class PasswordEndpoints
             ProblemHttpResult>> (
             string name, string? account, Library library, PasswordService passwordService, RenewalStore renewals,
             IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-            await EstateAsync(name, library, cancel) is not { } estate
-                ? await MissingAsync(name, library, cancel)
+            await library.EstateAsync(name, cancel) is not { } estate
+                ? await library.NoEstateAsync(name, cancel)
                 : TypedResults.Ok(await PlacesAsync(
                     (await passwordService.ReadAsync(estate, cancel)).Places.Where(p =>
                         account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)),
@@ -96,7 +96,7 @@ internal static class PasswordEndpoints
         CancellationToken cancel)
     {
         if (Columns.WhyNot(order) is { } wrong) return wrong;
-        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var books = await passwordService.ReadAsync(estate, cancel);
         var open = (await renewals.ListAsync(name, null, cancel)).Select(r => r.Row).Where(r => r.EndedAt is null)
             .ToLookup(r => r.Account, StringComparer.OrdinalIgnoreCase);
@@ -116,7 +116,7 @@ internal static class PasswordEndpoints
         string name, string account, SealOrder order, ClaimsPrincipal user, Library library, PasswordHandOver hand,
         SecondPerson second, CancellationToken cancel)
     {
-        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         if (Recipient.Of(order.Certificate, out var recipient) is { } bad) return bad;
         var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
         if (!await hand.HasAsync(subject, cancel)) return Refused(account);
@@ -135,7 +135,7 @@ internal static class PasswordEndpoints
         string name, string account, ClaimsPrincipal user, Library library, PasswordHandOver hand, SecondPerson second,
         CancellationToken cancel)
     {
-        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
         if (!await hand.HasAsync(subject, cancel)) return Refused(account);
         var act = new ProposedAct(JobKind.HandOver, subject, [$"show the password of {subject} to {who}"], "shown", who);
@@ -143,14 +143,6 @@ internal static class PasswordEndpoints
         return await hand.TakeAsync(subject, who, "shown", p => new ShownPassword(account, p), cancel) is (null, var shown)
             ? TypedResults.Ok(shown!) : Refused(account);
     }
-
-    /// <summary>An estate of the books, or null.</summary>
-    public static async Task<Estate?> EstateAsync(string name, Library library, CancellationToken cancel) =>
-        await library.FindAsync(Library.EstateKind, name, cancel) is { } row ? Library.ReadEstate(row) : null;
-
-    /// <summary>That there is no such estate.</summary>
-    public static async Task<ProblemHttpResult> MissingAsync(string name, Library library, CancellationToken cancel) =>
-        Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
 
     private static ProblemHttpResult Refused(string account) =>
         Problems.Of(
@@ -161,7 +153,7 @@ internal static class PasswordEndpoints
         string name, string account, Library library, PasswordService passwordService, RenewalStore renewals,
         IDbContextFactory<AppDb> databases, TimeProvider time, CancellationToken cancel)
     {
-        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var books = await passwordService.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found)
             return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
@@ -216,7 +208,7 @@ internal static class PasswordEndpoints
         string name, string account, PlaceOrder order, ClaimsPrincipal user, Library library, PasswordService passwordService,
         LogStore log, TimeProvider time, CancellationToken cancel)
     {
-        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var books = await passwordService.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found)
             return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
@@ -255,7 +247,7 @@ internal static class PasswordEndpoints
         string name, string account, PasswordTryOrder order, ClaimsPrincipal user, Library library,
         PasswordService passwordService, ConnectorStore connectorStore, LogStore log, TimeProvider time, CancellationToken cancel)
     {
-        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var books = await passwordService.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found)
             return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));

@@ -26,7 +26,7 @@ internal static class RenewalEndpoints
             CancellationToken cancel) =>
         {
             if (await renewals.FindAsync(id, cancel) is not { } renewal
-                || await PasswordEndpoints.EstateAsync(renewal.Row.Estate, library, cancel) is not { } estate)
+                || await library.EstateAsync(renewal.Row.Estate, cancel) is not { } estate)
                 return Problems.NotFound("renewal", id, []);
             return TypedResults.Ok(await ViewAsync(renewal, estate, passwordService, time, cancel));
         })
@@ -39,8 +39,8 @@ internal static class RenewalEndpoints
         RenewalStore renewals, SecretGate gate,
         ConnectorStore connectorStore, TimeProvider time, CancellationToken cancel)
     {
-        if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate)
-            return await PasswordEndpoints.MissingAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate)
+            return await library.NoEstateAsync(name, cancel);
         var books = await passwordService.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found)
             return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));

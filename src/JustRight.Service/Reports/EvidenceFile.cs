@@ -16,9 +16,6 @@ namespace JustRight.Service.Reports;
 /// </summary>
 internal sealed class EvidenceFile(Library library, SurveyStore surveys, EvidenceKey key)
 {
-    /// <summary>The media type [RFC 7515, 9.2.2].</summary>
-    public const string MediaType = "application/jose+json";
-
     /// <summary>Writes it.</summary>
     public async Task<byte[]> WriteAsync(InstallReport report, CancellationToken cancel)
     {

@@ -16,6 +16,9 @@ namespace JustRight.Service.Reports;
 /// </summary>
 internal sealed class EvidenceKey(IOptions<ServiceSettings> settings, IDataProtectionProvider protection, LogStore log) : IDisposable
 {
+    /// <summary>The media type of what it signs [RFC 7515, 9.2.2].</summary>
+    public const string MediaType = "application/jose+json";
+
     private const int Bits = 3072;
     private readonly IDataProtector _protector = protection.CreateProtector("justright.evidence.v1");
     private readonly SemaphoreSlim _one = new(1);

@@ -22,7 +22,7 @@ internal static class ReviewEndpoints
     {
         api.MapGet("/installs/{name}/exceptions", async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> (
             string name, Library library, ExceptionStore exceptions, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
+            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
                 ? missing
                 : TypedResults.Ok(await exceptions.ListAsync(name, cancel)))
             .WithName("ListExceptions").WithSummary("The exceptions, newest first, including the expired ones")
@@ -37,7 +37,7 @@ internal static class ReviewEndpoints
             .ProducesProblem(404);
         api.MapGet("/installs/{name}/reviews", async Task<Results<Ok<IReadOnlyList<ReviewView>>, ProblemHttpResult>> (
             string name, Library library, ReviewStore reviews, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
+            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
                 ? missing
                 : TypedResults.Ok(await reviews.ListAsync(name, cancel)))
             .WithName("ListReviews").WithSummary("The reviews of an install, newest first").RequireAuthorization(Roles.Reader)
@@ -50,10 +50,10 @@ internal static class ReviewEndpoints
     }
 
     private static async Task<Results<Ok<ExceptionView>, ProblemHttpResult>> AllowAsync(
-        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitService fitService, DriftKeeper drift,
+        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, JudgedOrNot fits, DriftKeeper drift,
         ExceptionStore exceptions, SecondPerson second, TimeProvider time, CancellationToken cancel)
     {
-        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
+        var (judged, problem) = await fits.FindAsync(name, cancel);
         if (problem is not null) return problem;
         var off = Off(judged!.Fit);
         if (off.FirstOrDefault(o => o.Target == order.Target) is not { } what)
@@ -79,27 +79,27 @@ internal static class ReviewEndpoints
         var made = await exceptions.AddAsync(
             new AcceptedException(0, name, what.Target, what.Verdict, order.Why.Trim(), NameOf(order.By, user), now, until),
             what.Words, user.Identity!.Name!, cancel);
-        await KeepAsync(name, user.Identity!.Name!, library, fitService, drift, cancel);
+        await KeepAsync(name, user.Identity!.Name!, library, fits, drift, cancel);
         return TypedResults.Ok(made);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> EndAsync(
-        string name, int number, ClaimsPrincipal user, Library library, FitService fitService, DriftKeeper drift,
+        string name, int number, ClaimsPrincipal user, Library library, JudgedOrNot fits, DriftKeeper drift,
         ExceptionStore exceptions, CancellationToken cancel)
     {
-        if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
+        if (await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing) return missing;
         if (!await exceptions.EndAsync(name, number, user.Identity!.Name!, cancel))
             return Problems.Of(
                 404, "not-found", $"{name} has no valid exception {number}.", $"See justright exception list {name}");
-        await KeepAsync(name, user.Identity!.Name!, library, fitService, drift, cancel);
+        await KeepAsync(name, user.Identity!.Name!, library, fits, drift, cancel);
         return TypedResults.Ok(await exceptions.ListAsync(name, cancel));
     }
 
     private static async Task<Results<Ok<ReviewView>, ProblemHttpResult>> ReviewAsync(
-        string name, ReviewOrder order, ClaimsPrincipal user, Library library, FitService fitService, FitHistory history,
+        string name, ReviewOrder order, ClaimsPrincipal user, Library library, JudgedOrNot fits, FitHistory history,
         DriftKeeper drift, ReviewStore reviews, TimeProvider time, CancellationToken cancel)
     {
-        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
+        var (judged, problem) = await fits.FindAsync(name, cancel);
         if (problem is not null) return problem;
         var fit = judged!.Fit;
         if (TextFault("by", order.By, LongestName, false) is { } noName) return noName;
@@ -111,7 +111,7 @@ internal static class ReviewEndpoints
                 "nextBy", "The next review must be on a future day.", "a later day, at most ten years from now",
                 $"{next:yyyy-MM-dd}");
         // An exception may have ended since the last survey: what is reviewed is what holds at this moment.
-        await KeepAsync(name, DriftKeeper.Clock, library, fitService, drift, cancel);
+        await KeepAsync(name, DriftKeeper.Clock, library, fits, drift, cancel);
         var latest = (await history.ViewAsync(name, null, cancel))!.Number;
         if (order.Fit != latest)
             return Problems.Of(
@@ -127,9 +127,9 @@ internal static class ReviewEndpoints
 
     /// <summary>Keeps the fit of an install as it is at this moment, from the latest survey.</summary>
     private static async Task KeepAsync(
-        string name, string who, Library library, FitService fitService, DriftKeeper drift, CancellationToken cancel)
+        string name, string who, Library library, JudgedOrNot fits, DriftKeeper drift, CancellationToken cancel)
     {
-        if (await fitService.JudgeAsync(name, cancel) is { } judged)
+        if (await fits.FindAsync(name, cancel) is ({ } judged, _))
             await drift.KeepAsync(
                 Library.ReadEstate((await library.FindAsync(Library.EstateKind, judged.Fit.Plan.Estate, cancel))!), [judged.Fit],
                 who, cancel);

@@ -27,7 +27,7 @@ internal static class GrantEndpoints
         string name, GrantOrder order, ClaimsPrincipal user, Library library, FitService fitService, ProposalService proposals,
         SecretStore secrets, TimeProvider time, CancellationToken cancel)
     {
-        if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
+        if (await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing) return missing;
         if (await fitService.JudgeAsync(name, cancel) is not { } judged)
             return Problems.Of(
                 409, "not-surveyed", "No survey of this estate was taken yet.",
@@ -43,7 +43,7 @@ internal static class GrantEndpoints
             return Problems.Of(409, "blocked", $"This step cannot be made now: {blocked.Change.Words}.", blocked.Blocked);
         if (order.Steps.Count == 0) return Problems.Bad("steps", "No step was confirmed.", "the ids of steps of the worklist");
         var confirmed = offered.Values.Where(s => order.Steps.Contains(s.Id)).OrderBy(s => s.Number).ToList();
-        if (await DirectoryFileEndpoints.RefusalAsync(
+        if (await DirectoryFiles.RefusalAsync(
             library, judged.Fit.Plan.Estate, confirmed.Select(s => s.Change), cancel) is { } refusal)
             return refusal;
         if (await AskedPasswords.UnknownAsync(confirmed, secrets, cancel) is { Count: > 0 } unknown)

@@ -17,8 +17,8 @@ internal static class ScheduleEndpoints
         api.MapGet("/estates/{name}/schedule", async Task<Results<Ok<ScheduleView>, ProblemHttpResult>> (
             string name, Library library, ScheduledSurveys watcher, SchedulePlan plan, CancellationToken cancel) =>
         {
-            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate)
-                return await PasswordEndpoints.MissingAsync(name, library, cancel);
+            if (await library.EstateAsync(name, cancel) is not { } estate)
+                return await library.NoEstateAsync(name, cancel);
             var last = await watcher.LastAsync(name, cancel);
             return TypedResults.Ok(
                 new ScheduleView(
@@ -31,8 +31,8 @@ internal static class ScheduleEndpoints
         api.MapPost("/estates/{name}/schedule", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
             string name, Library library, ScheduledSurveys watcher, CancellationToken cancel) =>
         {
-            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is null)
-                return await PasswordEndpoints.MissingAsync(name, library, cancel);
+            if (await library.EstateAsync(name, cancel) is null)
+                return await library.NoEstateAsync(name, cancel);
             var (job, _) = await watcher.LookAsync(name, cancel);
             return TypedResults.Accepted($"/api/jobs/{job.Id}", JobViews.Of(job));
         }).WithName("SurveyNow").WithSummary("Starts the scheduled survey now; a survey that is under way counts")

@@ -26,7 +26,7 @@ internal static class SignInEndpoints
     {
         api.MapGet("/installs/{name}/sign-in", async Task<Results<Ok<SignInView>, ProblemHttpResult>> (
             string name, Library library, SignInService signInService, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing
+            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing ? missing
                 : await signInService.ShowAsync(name, cancel) is { } view ? TypedResults.Ok(view)
                 : NoSignIn(name))
             .WithName("ShowSignIn").WithSummary("A product's sign-in settings, with a reason for each")
@@ -102,7 +102,7 @@ internal static class SignInEndpoints
         string name, SignInTestOrder order, ClaimsPrincipal user, Library library, SignInService signInService, JobQueue queue,
         SignInTestPasswordStore typed, CancellationToken cancel)
     {
-        if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
+        if (await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing) return missing;
         foreach (var (field, password) in new[] { ("bindPassword", order.BindPassword), (
             "personPassword", order.PersonPassword) })
             if (password is { Length: 0 or > LongestPassword })

@@ -10,6 +10,7 @@ using JustRight.Core.Surveys;
 using JustRight.Formats.SignIn;
 using JustRight.Service.Answers;
 using JustRight.Service.Storage;
+using JustRight.Service.Views;
 
 namespace JustRight.Service.SignIns;
 
@@ -22,7 +23,7 @@ internal static class SignInViews
     {
         return new SignInView(
             plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Simulation, signIn.Directory.Key,
-            Family(signIn.Directory), signIn.Directory.Host,
+            DocumentViews.FamilyOf(signIn.Directory), signIn.Directory.Host,
             $"people who {FilterWords.Of(settings.People)}", settings.Groups is null
                 ? null
                 : $"groups that {FilterWords.Of(settings.Groups)}",
@@ -41,9 +42,6 @@ internal static class SignInViews
         file.TypedOn, file.Is.Where, file.Is.Form.Word(), SettingsFile.Write(file.Is, file.Fields),
         [.. file.Fields.Select(f => new SignInFieldView(
             f.Name, f.Value, f.Key, f.IsReference, f.Key is null ? null : settings.Find(f.Key, f.Role)?.Because))]);
-
-    public static string Family(Core.Estates.PeopleDirectory directory) =>
-        directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
 
     public static SignInCheckView Of(SignInCheck check) =>
         new(check.Id, check.Asks, check.Verdict.Word(), check.Fact, check.Fix)

@@ -23,7 +23,7 @@ internal static class SurveyEndpoints
 
         api.MapPost("/installs/{name}/verify", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
             string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
+            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
                 ? missing
                 : Accepted(await queue.AddAsync(new JobOrder(JobKind.Verify, name, user.Identity!.Name!), cancel)))
             .WithName("Verify").WithSummary("Reads the estate and judges an install").RequireAuthorization(Roles.Planner)

@@ -74,7 +74,7 @@ internal static class TraceEndpoints
         if (kept.View.Supposed.Count > 0)
             return Problems.Of(
                 409, "supposed", "This trace assumes something that is not so.", "Trace again without assumptions.");
-        if (await DirectoryFileEndpoints.RefusalAsync(
+        if (await DirectoryFiles.RefusalAsync(
             library, job.Subject, changes.Select(ChangeJson.Read), cancel) is { } refusal)
             return refusal;
         return Accepted(await proposals.AddAsync(

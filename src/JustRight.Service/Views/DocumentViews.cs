@@ -1,5 +1,6 @@
 using System.Text;
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
@@ -72,12 +73,16 @@ internal static class DocumentViews
         Remarks = Remarks(leftAside ?? []),
         PeopleDirectories = [.. estate.PeopleDirectories.Select(d =>
             new PeopleDirectoryView(
-                d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Simulation, string.Join("; ", d.PeopleBranches),
+                d.Key, FamilyOf(d), d.Reach == Reach.Simulation, string.Join("; ", d.PeopleBranches),
                 string.Join("; ", d.GroupsBranches)))],
     };
 
     public static string Stage(Stage stage) =>
         stage.Word();
+
+    /// <summary>The family of a directory of people, in the word of the estate's file.</summary>
+    public static string FamilyOf(PeopleDirectory directory) =>
+        directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
 
     private static int Count(NeedClause clause) => clause switch
     {
