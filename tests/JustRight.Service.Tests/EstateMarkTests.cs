@@ -1,7 +1,7 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Runs;
 using JustRight.Formats.Changes;
-using JustRight.Service.Storage;
+using JustRight.Service.Data.Storage;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Tests;

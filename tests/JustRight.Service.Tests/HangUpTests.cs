@@ -1,7 +1,7 @@
 using System.Net.Sockets;
 using System.Text;
 using JustRight.Contracts;
-using JustRight.Service.Storage;
+using JustRight.Service.Data.Storage;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Logging;
 

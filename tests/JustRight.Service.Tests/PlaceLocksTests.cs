@@ -1,4 +1,4 @@
-using JustRight.Service.Jobs;
+using JustRight.Service.Jobs.Queue;
 
 namespace JustRight.Service.Tests;
 

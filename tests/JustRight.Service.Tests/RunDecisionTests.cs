@@ -2,7 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using JustRight.Contracts;
-using JustRight.Service.Jobs;
+using JustRight.Service.Jobs.Queue;
 
 namespace JustRight.Service.Tests;
 

@@ -8,8 +8,8 @@ public sealed class FormerWordsTests
     /// <summary>Where former words must stand: what earlier releases stored, and how it is read.</summary>
     private static readonly string[] Excepted =
     [
-        "tests/golden/", "src/JustRight.Formats/Shapes/FormerWords.cs", "src/JustRight.Service/Storage/Upgrades/",
-        "src/JustRight.Service/Storage/Migrations/", "tests/JustRight.Structure.Tests/",
+        "tests/golden/", "src/JustRight.Formats/Shapes/FormerWords.cs", "src/JustRight.Service/Data/Storage/Upgrades/",
+        "src/JustRight.Service/Data/Storage/Migrations/", "tests/JustRight.Structure.Tests/",
         "tests/JustRight.Formats.Tests/FormerWordsTests.cs", "console/package-lock.json",
     ];
 

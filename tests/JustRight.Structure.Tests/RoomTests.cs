@@ -5,11 +5,26 @@ namespace JustRight.Structure.Tests;
 /// </summary>
 public sealed class RoomTests
 {
+    private const string Core = "JustRight.Core", Service = "JustRight.Service", Features = "Features";
+
+    /// <summary>The floors of the service, the lowest first: each knows those below it, and none above.</summary>
+    private static readonly string[] Floors = ["Platform", "Data", "Jobs", Features, "Hosting"];
+
     [Theory]
-    [InlineData("JustRight.Core", "mutual-rooms-core.txt")]
-    [InlineData("JustRight.Service", "mutual-rooms-service.txt")]
-    public void Rooms_that_use_each_other_become_fewer(string project, string list) =>
-        ShrinkingList.Check(list, Mutual(RoomUses.In(project)), "let one of the two do without the other");
+    [InlineData(Core)]
+    [InlineData(Service)]
+    public void No_two_rooms_use_each_other(string project) => Mutual(RoomUses.In(project)).ShouldBeEmpty();
+
+    [Fact]
+    public void Each_floor_of_the_service_knows_only_those_below_it()
+    {
+        var uses = RoomUses.In(Service);
+        uses.SelectMany(u => new[] { Floor(u.User), Floor(u.Used) }).Distinct().Except(Floors).ShouldBeEmpty("no such floor");
+        Upward(uses).ShouldBeEmpty("move what is asked for to a floor below both, or turn the question round");
+    }
+
+    [Fact]
+    public void No_feature_knows_another() => Between(RoomUses.In(Service)).ShouldBeEmpty();
 
     [Fact]
     public void A_use_is_told_by_what_it_means_and_not_by_its_words()
@@ -28,6 +43,22 @@ public sealed class RoomTests
         Mutual(RoomUses.In([.. files, ("Farm/Barn.cs", Back)], "P")).ShouldBe(["Dairy + Farm"]);
     }
 
+    [Fact]
+    public void A_room_stands_on_its_floor()
+    {
+        const string Cow = "namespace P.Data.Farm { public sealed class Cow; }";
+        const string Milk = "namespace P.Features.Milk { public sealed class Churn { P.Data.Farm.Cow? Of; } }";
+        const string Cheese = "namespace P.Features.Cheese { class Round { P.Features.Milk.Churn? Of; } }";
+        const string Shed = "namespace P.Data.Shed { class Shed { P.Features.Milk.Churn? In; } }";
+
+        (string, string)[] files = [("Data/Farm/Cow.cs", Cow), ("Features/Milk/Churn.cs", Milk)];
+        RoomUses.In(files, "P").Select(u => (u.User, u.Used)).ShouldBe([("Features/Milk", "Data/Farm")]);
+        Upward(RoomUses.In(files, "P")).ShouldBeEmpty();
+        Between(RoomUses.In(files, "P")).ShouldBeEmpty();
+        Between(RoomUses.In([.. files, ("Features/Cheese/Round.cs", Cheese)], "P")).Count.ShouldBe(1);
+        Upward(RoomUses.In([.. files, ("Data/Shed/Shed.cs", Shed)], "P")).Count.ShouldBe(1);
+    }
+
     private static IReadOnlyCollection<string> Mutual(IReadOnlyList<RoomUse> uses)
     {
         var known = uses.Select(u => (u.User, u.Used)).ToHashSet();
@@ -38,4 +69,15 @@ public sealed class RoomTests
                 .Order(StringComparer.Ordinal),
         ];
     }
+
+    private static IReadOnlyCollection<string> Upward(IEnumerable<RoomUse> uses) =>
+        Told(uses.Where(u => Array.IndexOf(Floors, Floor(u.User)) < Array.IndexOf(Floors, Floor(u.Used))));
+
+    private static IReadOnlyCollection<string> Between(IEnumerable<RoomUse> uses) =>
+        Told(uses.Where(u => Floor(u.User) == Features && Floor(u.Used) == Features));
+
+    private static IReadOnlyCollection<string> Told(IEnumerable<RoomUse> uses) =>
+        [.. uses.Select(u => $"{u.File} uses {u.Name} of {u.Used}").Distinct()];
+
+    private static string Floor(string room) => room.Split('/')[0];
 }

@@ -8,7 +8,8 @@ namespace JustRight.Structure.Tests;
 internal sealed record RoomUse(string User, string Used, string File, string Name);
 
 /// <summary>
-/// Which rooms of a project, that is, folders directly below it, use which, read from the sources by the compiler itself.
+/// Which rooms of a project use which, read from the sources by the compiler itself. A room is a folder of a floor of the
+/// service (<c>Features/Runs</c>), and a folder directly below any other project (<c>Fit</c>).
 /// </summary>
 internal static class RoomUses
 {
@@ -21,6 +22,9 @@ internal static class RoomUses
         global using Microsoft.Extensions.Configuration; global using Microsoft.Extensions.Hosting;
         global using Microsoft.Extensions.DependencyInjection; global using Microsoft.Extensions.Logging;
         """;
+
+    /// <summary>The floors whose own folders are rooms.</summary>
+    private static readonly string[] Floors = ["Platform", "Data", "Jobs", "Features"];
 
     /// <summary>All uses between the rooms of a project.</summary>
     public static IReadOnlyList<RoomUse> In(string project) =>
@@ -51,7 +55,11 @@ internal static class RoomUses
     }
 
     /// <summary>The room of a file; null for what stands at the top of its project, such as the program's first lines.</summary>
-    private static string? Room(string path) => path.Contains('/', StringComparison.Ordinal) ? path.Split('/')[0] : null;
+    private static string? Room(string path)
+    {
+        var folders = path.Split('/')[..^1];
+        return folders.Length == 0 ? null : string.Join('/', folders.Take(Floors.Contains(folders[0]) ? 2 : 1));
+    }
 
     /// <summary>All that this program runs with, but for the project itself: that is read from its sources.</summary>
     private static IEnumerable<MetadataReference> References(string project) =>

@@ -1,8 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Nodes;
 using JustRight.Contracts;
-using JustRight.Service.Access;
-using JustRight.Service.Answers;
+using JustRight.Service.Platform.Answers;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.AspNetCore.Mvc.Infrastructure;

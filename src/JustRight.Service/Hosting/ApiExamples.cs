@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using JustRight.Contracts;
+using JustRight.Service.Data.Secrets;
 
 namespace JustRight.Service.Hosting;
 

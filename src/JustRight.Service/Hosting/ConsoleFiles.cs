@@ -1,4 +1,4 @@
-using JustRight.Service.Settings;
+using JustRight.Service.Platform.Settings;
 using Microsoft.Extensions.FileProviders;
 
 namespace JustRight.Service.Hosting;

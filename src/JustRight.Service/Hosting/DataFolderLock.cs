@@ -1,5 +1,5 @@
 using System.Globalization;
-using JustRight.Service.Faults;
+using JustRight.Service.Platform.Faults;
 
 namespace JustRight.Service.Hosting;
 

@@ -1,5 +1,5 @@
-using JustRight.Service.Faults;
-using JustRight.Service.Storage;
+using JustRight.Service.Data.Storage;
+using JustRight.Service.Platform.Faults;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Diagnostics.HealthChecks;

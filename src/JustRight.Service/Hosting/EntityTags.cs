@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using JustRight.Service.Platform.Answers;
 using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.Net.Http.Headers;
 

@@ -1,5 +1,5 @@
-using JustRight.Service.Faults;
-using JustRight.Service.Settings;
+using JustRight.Service.Platform.Faults;
+using JustRight.Service.Platform.Settings;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
 

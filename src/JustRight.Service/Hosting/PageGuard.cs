@@ -1,6 +1,6 @@
-using JustRight.Service.Answers;
-using JustRight.Service.Settings;
-using JustRight.Service.Tls;
+using JustRight.Service.Platform.Answers;
+using JustRight.Service.Platform.Settings;
+using JustRight.Service.Platform.Tls;
 using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Hosting;

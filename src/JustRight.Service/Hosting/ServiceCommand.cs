@@ -1,8 +1,8 @@
 using System.CommandLine;
 using System.CommandLine.Help;
-using JustRight.Service.Backups;
-using JustRight.Service.Faults;
-using JustRight.Service.Settings;
+using JustRight.Service.Features.Backups;
+using JustRight.Service.Platform.Faults;
+using JustRight.Service.Platform.Settings;
 
 namespace JustRight.Service.Hosting;
 

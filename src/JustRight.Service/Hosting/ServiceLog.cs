@@ -1,5 +1,5 @@
 using System.Globalization;
-using JustRight.Service.Settings;
+using JustRight.Service.Platform.Settings;
 using Serilog;
 using Serilog.Core;
 using Serilog.Events;
