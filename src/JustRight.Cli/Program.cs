@@ -8,7 +8,7 @@ Console.OutputEncoding = new UTF8Encoding(false);
 var parsed = CommandTree.Make().Parse(args);
 (parsed.CommandResult.Command as LeafCommand)?.TellAll();
 if (parsed.Errors.Count == 0) return await parsed.InvokeAsync();
-new Screen(args.Contains("--json"), []).Failure(
+new Screen(args.Contains("--json"), () => []).Failure(
     string.Join(" ", parsed.Errors.Select(e => e.Message)),
     $"See: justright {string.Join(' ', NamesOf(parsed.CommandResult.Command))} --help".Replace(
         "  ", " ", StringComparison.Ordinal), []);

@@ -141,13 +141,15 @@ public sealed record FilterOrder(string Filter, string? Below);
 /// <param name="Words">Whom it is for, in words.</param>
 /// <param name="Found">How many it finds.</param>
 /// <param name="Of">Of how many that were read; 0 when the directory itself was asked.</param>
-/// <param name="Objects">The first of them.</param>
+/// <param name="Objects">A page of those of them that contain what was searched for.</param>
+/// <param name="Skipped">How many stand before these.</param>
+/// <param name="Total">How many of those found contain what was searched for; all of them where nothing was.</param>
 /// <param name="NotJudged">Parts that only the directory itself can judge: it may find others.</param>
 /// <param name="UnknownAttributes">Attributes that the directory does not know, by which it finds nobody.</param>
 /// <param name="ReadAt">When people and groups were read.</param>
 public sealed record FilterView(
     FilterFaultView? Fault, string? Text, string? Words, int Found, int Of, IReadOnlyList<FoundObjectView> Objects,
-    IReadOnlyList<string> NotJudged, IReadOnlyList<string> UnknownAttributes, DateTimeOffset ReadAt);
+    int Skipped, int Total, IReadOnlyList<string> NotJudged, IReadOnlyList<string> UnknownAttributes, DateTimeOffset ReadAt);
 
 /// <summary>Where and why a text is no filter.</summary>
 /// <param name="Position">Counted from 0.</param>

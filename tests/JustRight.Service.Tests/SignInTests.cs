@@ -7,6 +7,7 @@ namespace JustRight.Service.Tests;
 /// <summary>How people sign in to the demo's products, through the service, in the simulation.</summary>
 public sealed class SignInTests : IAsyncLifetime
 {
+    private static readonly FilterOrder Everybody = new("(objectClass=inetOrgPerson)", null);
     private const string Roster = "rennet-roster-plants", Log = "brinebook-contractors", Gateway = "millrace-gateway";
     private TestedService _service = null!;
 
@@ -98,7 +99,7 @@ public sealed class SignInTests : IAsyncLifetime
     public async Task A_filter_is_looked_at(string filter, HttpStatusCode status, string? fault)
     {
         await _service.RunAsync("estates/fennmoor/survey");
-        using var response = await LookAsync("fennmoor", "contractors", new FilterOrder(filter, null));
+        using var response = await LookAsync("fennmoor", "contractors/filter", new FilterOrder(filter, null));
         response.StatusCode.ShouldBe(status);
         var view = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.FilterView))!;
         view.Fault?.Message.ShouldBe(fault);
@@ -109,17 +110,40 @@ public sealed class SignInTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Whom_a_filter_finds_is_told_page_by_page_searched_and_sorted()
+    {
+        await _service.RunAsync("estates/fennmoor/survey");
+        foreach (var ask in new[] { "", "/ask" })
+        {
+            var all = await FoundAsync(ask, "take=500");
+            all.ShouldSatisfyAllConditions(
+                v => v.Found.ShouldBe(11), v => v.Total.ShouldBe(11), v => v.Skipped.ShouldBe(0),
+                v => v.Objects.Select(o => o.Dn).ShouldBe(v.Objects.Select(o => o.Dn).Order(StringComparer.OrdinalIgnoreCase)));
+            (await FoundAsync(ask, "take=4&skip=8&sort=-name")).ShouldSatisfyAllConditions(
+                v => v.Skipped.ShouldBe(8),
+                v => v.Objects.Select(o => o.Name).ShouldBe(
+                    all.Objects.Select(o => o.Name).OrderDescending(StringComparer.OrdinalIgnoreCase).Skip(8)));
+            var sought = all.Objects[3];
+            (await FoundAsync(ask, $"search={sought.LogonName}")).ShouldSatisfyAllConditions(
+                v => v.Found.ShouldBe(11), v => v.Total.ShouldBe(v.Objects.Count), v => v.Total.ShouldBeLessThan(11),
+                v => v.Objects.ShouldContain(sought));
+            await RefusedAsync(LookAsync("fennmoor", $"contractors/filter{ask}?sort=age", Everybody), HttpStatusCode.BadRequest,
+                "logon-name");
+        }
+    }
+
+    [Fact]
     public async Task What_does_not_fit_is_refused_with_what_would_do()
     {
         await RefusedAsync(
-            LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.Conflict,
+            LookAsync("fennmoor", "contractors/filter", new FilterOrder("(cn=*)", null)), HttpStatusCode.Conflict,
             "justright survey fennmoor");
         await RefusedAsync(
-            LookAsync("fennmoor", "contractor", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "contractors");
+            LookAsync("fennmoor", "contractor/filter", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "contractors");
         await RefusedAsync(
-            LookAsync("fennmor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "fennmoor");
+            LookAsync("fennmor", "contractors/filter", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "fennmoor");
         await RefusedAsync(
-            LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", "nowhere")), HttpStatusCode.BadRequest,
+            LookAsync("fennmoor", "contractors/filter", new FilterOrder("(cn=*)", "nowhere")), HttpStatusCode.BadRequest,
             "distinguished name");
         await RefusedAsync(
             _service.Http.GetAsync("/api/installs/thermograph-dataroom/sign-in"), HttpStatusCode.NotFound, "sign-in.directory");
@@ -144,9 +168,15 @@ public sealed class SignInTests : IAsyncLifetime
         (await _service.Http.PutAsJsonAsync($"/api/secrets/{secret}", new SecretValue(value), ContractsJson.Default.SecretValue))
             .EnsureSuccessStatusCode();
 
-    private Task<HttpResponseMessage> LookAsync(string estate, string directory, FilterOrder order) =>
+    private async Task<FilterView> FoundAsync(string ask, string query)
+    {
+        using var answer = await LookAsync("fennmoor", $"contractors/filter{ask}?{query}", Everybody);
+        return (await answer.EnsureSuccessStatusCode().Content.ReadFromJsonAsync(ContractsJson.Default.FilterView))!;
+    }
+
+    private Task<HttpResponseMessage> LookAsync(string estate, string path, FilterOrder order) =>
         _service.Http.PostAsJsonAsync(
-            $"/api/estates/{estate}/people-directories/{directory}/filter", order, ContractsJson.Default.FilterOrder);
+            $"/api/estates/{estate}/people-directories/{path}", order, ContractsJson.Default.FilterOrder);
 
     private static async Task RefusedAsync(Task<HttpResponseMessage> sending, HttpStatusCode status, string says)
     {

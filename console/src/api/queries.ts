@@ -118,13 +118,13 @@ export const password = (name: string, account: string) =>
   });
 
 /** Whom a filter finds among the people last read. */
-export const filterLook = (name: string, directory: string, filter: string, below: string) =>
+export const filterLook = (name: string, directory: string, filter: string, below: string, order: ListOrder) =>
   queryOptions({
-    queryKey: ['estate', name, 'filter', directory, filter, below],
+    queryKey: ['estate', name, 'filter', directory, filter, below, order],
     queryFn: () =>
       need(
         api.POST('/api/estates/{name}/people-directories/{directory}/filter', {
-          params: { path: { name, directory } },
+          params: { path: { name, directory }, query: order },
           body: { filter, below: below || null },
         }),
       ),

@@ -1040,7 +1040,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Queries the directory itself for a filter */
+        /** Queries the directory itself for a filter: a page, searched and sorted */
         post: operations["AskFilter"];
         delete?: never;
         options?: never;
@@ -1057,7 +1057,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Explains a filter in words, and whom it finds among the people last read */
+        /** Explains a filter in words, and whom it finds among the people last read: a page, searched and sorted */
         post: operations["TryFilter"];
         delete?: never;
         options?: never;
@@ -2562,8 +2562,18 @@ export interface components {
              * @description Of how many that were read; 0 when the directory itself was asked.
              */
             of: number;
-            /** @description The first of them. */
+            /** @description A page of those of them that contain what was searched for. */
             objects: components["schemas"]["FoundObjectView"][];
+            /**
+             * Format: int32
+             * @description How many stand before these.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many of those found contain what was searched for; all of them where nothing was.
+             */
+            total: number;
             /** @description Parts that only the directory itself can judge: it may find others. */
             notJudged: string[];
             /** @description Attributes that the directory does not know, by which it finds nobody. */
@@ -9619,7 +9629,16 @@ export interface operations {
     };
     AskFilter: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description only what contains all of these words, in capital or small letters */
+                search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
+                sort?: string;
+                /** @description how many to leave out from the beginning */
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
             header?: never;
             path: {
                 /**
@@ -9714,7 +9733,16 @@ export interface operations {
     };
     TryFilter: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description only what contains all of these words, in capital or small letters */
+                search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
+                sort?: string;
+                /** @description how many to leave out from the beginning */
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
             header?: never;
             path: {
                 /**

@@ -10,6 +10,9 @@ export interface ListOrder {
   take: number;
 }
 
+/** How many rows the service tells at most. */
+export const mostTaken = 500;
+
 /** How many rows a page has. */
 export const pageSize = 50;
 

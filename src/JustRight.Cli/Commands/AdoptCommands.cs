@@ -51,11 +51,11 @@ internal static class AdoptCommands
             c => BeginAsync(c, new AdoptionOrder(
                 c.Parsed.GetValue(name)!, c.Parsed.GetValue(product)!, c.Parsed.GetValue(estate)!, [.. (c.Parsed.GetValue(account)
                     ?? []).Select(Account)], c.Parsed.GetValue(release)!, c.Parsed.GetValue(title))))
-            .Answers(ContractsJson.Default.AdoptionView);
+            .Answers(j => j.AdoptionView);
     }
 
     private static Command MakeList() => CommandKit.Make("list", "Lists the adoptions", [], [], ListAsync)
-        .Answers(ContractsJson.Default.IReadOnlyListAdoptionSummary);
+        .Answers(j => j.IReadOnlyListAdoptionSummary);
 
     private static Command MakeShow()
     {
@@ -65,7 +65,7 @@ internal static class AdoptCommands
                 c,
                 await c.Api.GetAsync(
                     $"adoptions/{Names.Part(c.Parsed.GetValue(name)!)}", ContractsJson.Default.AdoptionView, c.Cancel)))
-            .Answers(ContractsJson.Default.AdoptionView);
+            .Answers(j => j.AdoptionView);
     }
 
     private static Command MakeAnswer()
@@ -87,7 +87,7 @@ internal static class AdoptCommands
                 "justright adopt answer curdhouse-found not-sure rest"], [name, word, items, why],
             c => AnswerAsync(
                 c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(word)!, c.Parsed.GetValue(items) ?? [], c.Parsed.GetValue(why)))
-            .Answers(ContractsJson.Default.AdoptionView);
+            .Answers(j => j.AdoptionView);
     }
 
     private static Command MakeDraft()
@@ -96,7 +96,7 @@ internal static class AdoptCommands
         return CommandKit.Make(
             "draft", "Prints the current sheet and install; stores nothing", ["justright adopt draft curdhouse-found"], [name],
             c => DraftAsync(c, c.Parsed.GetValue(name)!))
-            .Answers(ContractsJson.Default.AdoptionDraftView);
+            .Answers(j => j.AdoptionDraftView);
     }
 
     private static Command MakeFinish()
@@ -105,7 +105,7 @@ internal static class AdoptCommands
         return CommandKit.Make(
             "finish", "Adds the sheet and the install to Just Right, and verifies", ["justright adopt finish curdhouse-found"],
             [name], c => FinishAsync(c, c.Parsed.GetValue(name)!))
-            .Answers(ContractsJson.Default.FitView);
+            .Answers(j => j.FitView);
     }
 
     private static AdoptedAccountOrder Account(string text) =>

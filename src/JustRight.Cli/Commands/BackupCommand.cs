@@ -28,7 +28,7 @@ internal static class BackupCommand
             + "Without a recipient no key, secret or password is in it. The service's own program restores it: docs/backup.md",
             ["justright backup --to sunday.backup", "justright backup --to sunday.backup --recipient keeper.pem"],
             [to, recipient], c => RunAsync(c, c.Parsed.GetRequiredValue(to), c.Parsed.GetValue(recipient)))
-            .Answers(ContractsJson.Default.BackupMade);
+            .Answers(j => j.BackupMade);
     }
 
     private static async Task<int> RunAsync(Call call, string to, string? recipient)

@@ -28,7 +28,7 @@ internal static class CalendarCommands
             c => c.Parsed.GetValue(file) is { } to
                 ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to)
                 : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!), order.Query(c)))
-            .Answers(ContractsJson.Default.CalendarView, ContractsJson.Default.WrittenFileView);
+            .Answers(j => j.CalendarView, j => j.WrittenFileView);
     }
 
     public static Command MakeNotifications()
@@ -42,7 +42,7 @@ internal static class CalendarCommands
                 "justright notifications fennmoor --remind"],
             [estate, remind, .. order.All],
             c => NotificationsAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind), order.Query(c)))
-            .Answers(ContractsJson.Default.NotificationPage);
+            .Answers(j => j.NotificationPage);
     }
 
     public static Command MakeSchedule()
@@ -52,7 +52,7 @@ internal static class CalendarCommands
         return CommandKit.Make(
             "schedule", "Shows when an estate is surveyed without anybody asking: the interval, the next time, the last result, the recipients.\nThe interval is set in the estate, under rules", [
                 "justright schedule fennmoor", "justright schedule fennmoor --now"], [estate, now],
-            c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now))).Answers(ContractsJson.Default.ScheduleView);
+            c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now))).Answers(j => j.ScheduleView);
     }
 
     private static async Task<int> CalendarAsync(Call call, string estate, ListQuery query)

@@ -2,6 +2,7 @@ using System.CommandLine;
 using System.Text.Json.Serialization.Metadata;
 using JustRight.Cli.Api;
 using JustRight.Cli.Output;
+using JustRight.Contracts;
 
 namespace JustRight.Cli.Commands;
 
@@ -11,13 +12,18 @@ internal sealed record Call(ParseResult Parsed, Screen Screen, ApiClient Api, st
 /// <summary>A command that does something. In a list it has one line; its own help says all, with examples.</summary>
 internal sealed class LeafCommand(string name, string description, string[] examples) : Command(name, description.Split('\n')[0])
 {
-    /// <summary>What it prints as JSON: one of these. Empty for one that prints a file, whatever is asked.</summary>
-    public IReadOnlyList<JsonTypeInfo> Shapes { get; private set; } = [];
+    private Func<ContractsJson, JsonTypeInfo>[] _shapes = [];
 
-    /// <summary>Declares what it prints as JSON.</summary>
-    public Command Answers(params JsonTypeInfo[] shapes)
+    /// <summary>What it prints as JSON: one of these. Empty for one that prints a file, whatever is asked.</summary>
+    public IReadOnlyList<JsonTypeInfo> Shapes => [.. _shapes.Select(shape => shape(ContractsJson.Default))];
+
+    /// <summary>
+    /// Declares what it prints as JSON. Each shape is made when it is asked for: to make those of all commands took longer than
+    /// all else that a command did.
+    /// </summary>
+    public Command Answers(params Func<ContractsJson, JsonTypeInfo>[] shapes)
     {
-        Shapes = shapes;
+        _shapes = shapes;
         return this;
     }
 
@@ -25,7 +31,7 @@ internal sealed class LeafCommand(string name, string description, string[] exam
     public void TellAll()
     {
         Description = description;
-        if (Shapes.Count > 0) Description += $"\nWith --json: {ShapeWords.Of(Shapes)}";
+        if (_shapes.Length > 0) Description += $"\nWith --json: {ShapeWords.Of(Shapes)}";
         if (examples.Length > 0) Description += $"\n\nExamples:\n  {string.Join("\n  ", examples)}";
     }
 }
@@ -55,7 +61,7 @@ internal static class CommandKit
 
         command.SetAction(async (parsed, cancel) =>
         {
-            var screen = new Screen(parsed.GetValue(Json), command.Shapes);
+            var screen = new Screen(parsed.GetValue(Json), () => command.Shapes);
             try
             {
                 var address = parsed.GetValue(Address) ?? Environment.GetEnvironmentVariable("JUSTRIGHT_ADDRESS")

@@ -18,7 +18,7 @@ internal static class CompareCommand
             "Compares an object on all domain controllers, and says which controller is behind and in what.\nExit code: 0 they agree, 1 they do not, 3 one did not answer",
             ["justright compare fennmoor \"OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example\""], [estate, dn], c =>
                 RunAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!))
-            .Answers(ContractsJson.Default.ReplicaComparisonView);
+            .Answers(j => j.ReplicaComparisonView);
     }
 
     private static async Task<int> RunAsync(Call call, string estate, string dn)

@@ -35,7 +35,7 @@ internal static class ConfirmCommand
             c => RunAsync(
                 c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(account), c.Parsed.GetValue(role),
                 !c.Parsed.GetValue(absent), c.Parsed.GetValue(seenBy)))
-            .Answers(ContractsJson.Default.IReadOnlyListJudgementView);
+            .Answers(j => j.IReadOnlyListJudgementView);
     }
 
     private static Task<int> RunAsync(Call call, string install, string? account, string? role, bool held, string? seenBy) =>

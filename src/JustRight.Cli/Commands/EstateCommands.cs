@@ -18,17 +18,17 @@ internal static class EstateCommands
             CommandKit.Make(
                 "check", "Checks an estate and lists all its faults", ["justright estate check fennmoor.yaml"], [file],
                 c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound"))
-                .Answers(ContractsJson.Default.EstateView),
+                .Answers(j => j.EstateView),
             CommandKit.Make(
                 "add", "Checks an estate and adds it to Just Right", ["justright estate add fennmoor.yaml"], [file],
                 c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added"))
-                .Answers(ContractsJson.Default.EstateView),
+                .Answers(j => j.EstateView),
             CommandKit.Make("list", "Lists the estates", [], [], ListAsync)
-                .Answers(ContractsJson.Default.IReadOnlyListEstateSummary),
+                .Answers(j => j.IReadOnlyListEstateSummary),
             CommandKit.Make(
                 "show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate],
                 c => ShowAsync(c, c.Parsed.GetValue(estate)!))
-                .Answers(ContractsJson.Default.EstateView));
+                .Answers(j => j.EstateView));
     }
 
     public static Command MakeSurvey()
@@ -60,7 +60,7 @@ internal static class EstateCommands
                 SurveyAsync(
                     c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt),
                     c.Parsed.GetValue(facts) ?? []))
-            .Answers(ContractsJson.Default.SurveyView);
+            .Answers(j => j.SurveyView);
     }
 
     private static async Task<int> SendAsync(Call call, string path, string file, string done)

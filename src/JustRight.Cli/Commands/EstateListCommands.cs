@@ -13,27 +13,29 @@ internal static class EstateListCommands
     public static Command MakeHosts() => Make(
         "hosts", "Lists the hosts of an estate: how each is reached, when it was read, which installs need it",
         ["justright hosts fennmoor", "justright hosts fennmoor --search temp --sort -read"],
-        new ListOptions("name", "system", "reach", "read", "installs"), ContractsJson.Default.HostPage, WriteHosts);
+        new ListOptions("name", "system", "reach", "read", "installs"), j => j.HostPage, WriteHosts);
 
     public static Command MakeAccounts() => Make(
         "accounts", "Lists the accounts that the installs of an estate need, whether each is there, and which installs use it",
         ["justright accounts fennmoor", "justright accounts fennmoor --search not-there"],
-        new ListOptions("name", "state", "password-set", "uses"), ContractsJson.Default.AccountPage, WriteAccounts);
+        new ListOptions("name", "state", "password-set", "uses"), j => j.AccountPage, WriteAccounts);
 
     public static Command MakeGroups() => Make(
         "groups", "Lists the groups that the installs of an estate need, whether each is there, and which installs use it",
         ["justright groups fennmoor", "justright groups fennmoor --search roster"],
-        new ListOptions("name", "state", "members", "installs"), ContractsJson.Default.GroupPage, WriteGroups);
+        new ListOptions("name", "state", "members", "installs"), j => j.GroupPage, WriteGroups);
 
     private static Command Make<T>(
-        string name, string description, string[] examples, ListOptions order, JsonTypeInfo<T> shape, Action<Call, T> write)
+        string name, string description, string[] examples, ListOptions order, Func<ContractsJson, JsonTypeInfo<T>> shape,
+        Action<Call, T> write)
     {
         var estate = Names.Estate();
         return CommandKit.Make(name, description, examples, [estate, .. order.All], async call =>
         {
+            var type = shape(ContractsJson.Default);
             var page = await call.Api.GetAsync(
-                $"estates/{Names.Part(call.Parsed.GetValue(estate)!)}/{name}?{order.Query(call).Text}", shape, call.Cancel);
-            if (call.Screen.IsJson) call.Screen.Json(page, shape);
+                $"estates/{Names.Part(call.Parsed.GetValue(estate)!)}/{name}?{order.Query(call).Text}", type, call.Cancel);
+            if (call.Screen.IsJson) call.Screen.Json(page, type);
             else write(call, page);
             return ExitCode.Fine;
         }).Answers(shape);

@@ -16,7 +16,7 @@ internal static class ExceptionCommands
             "list", "Lists the exceptions, newest first, including the expired ones",
             ["justright exception list thermograph-dataroom"], [listed],
             c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)))
-            .Answers(ContractsJson.Default.IReadOnlyListExceptionView);
+            .Answers(j => j.IReadOnlyListExceptionView);
 
         var install = Names.Install();
         var account = new Argument<string>("account")
@@ -52,7 +52,7 @@ internal static class ExceptionCommands
                 c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? [],
                 new ExceptionOrder(
                     "", c.Parsed.GetValue(why)!, Days.Read(c.Parsed.GetValue(until), "--until")!.Value, c.Parsed.GetValue(by))))
-            .Answers(ContractsJson.Default.IReadOnlyListExceptionView);
+            .Answers(j => j.IReadOnlyListExceptionView);
 
         var of = Names.Install();
         var number = new Argument<int>("number") { Description = "The number of the exception" };
@@ -62,7 +62,7 @@ internal static class ExceptionCommands
                 c.Api.PostAsync(
                     $"installs/{Names.Part(c.Parsed.GetValue(of)!)}/exceptions/{c.Parsed.GetValue(number)}/end",
                     ContractsJson.Default.IReadOnlyListExceptionView, c.Cancel)))
-            .Answers(ContractsJson.Default.IReadOnlyListExceptionView);
+            .Answers(j => j.IReadOnlyListExceptionView);
         return CommandKit.Group("exception", "Deviations that were accepted, by whom and until when", list, allow, end);
     }
 

@@ -22,7 +22,7 @@ internal static class FindCommand
             + "Exit code: 0 something was found, 1 nothing",
             ["justright find fm-temp01", "justright find thermograph grant", "justright find svc-curd --json"], [words],
             c => FindAsync(c, string.Join(' ', c.Parsed.GetValue(words)!)))
-            .Answers(ContractsJson.Default.FoundPage);
+            .Answers(j => j.FoundPage);
     }
 
     private static async Task<int> FindAsync(Call call, string words)

@@ -19,7 +19,7 @@ internal static class FitCommands
                 "justright verify thermograph-dataroom", "justright verify thermograph-dataroom --brief",
                 "justright verify thermograph-dataroom --json"],
             [install, brief], c => VerifyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(brief)))
-            .Answers(ContractsJson.Default.FitView);
+            .Answers(j => j.FitView);
     }
 
     public static Command MakeWhy()
@@ -36,7 +36,7 @@ internal static class FitCommands
             ["justright why thermograph-dataroom archivist", "justright why thermograph-dataroom archivist sysadmin fm-sql01"],
             [install, account, right], c =>
                 WhyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? []))
-            .Answers(ContractsJson.Default.IReadOnlyListJudgementView);
+            .Answers(j => j.IReadOnlyListJudgementView);
     }
 
     /// <summary>Verifies an install and prints its fit.</summary>

@@ -37,7 +37,7 @@ internal static class GrantCommand
                 RunAsync(
                     c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(remove), c.Parsed.GetValue(yes), c.Parsed.GetValue(list),
                     c.Parsed.GetValue(only), c.Parsed.GetValue(without)))
-            .Answers(ContractsJson.Default.JobView, ContractsJson.Default.WorklistView);
+            .Answers(j => j.JobView, j => j.WorklistView);
     }
 
     private static async Task<int> RunAsync(

@@ -48,7 +48,7 @@ internal static class HandoverCommand
             c => RunAsync(
                 c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(to), c.Parsed.GetValue(form)!,
                 h => Is(c.Parsed.GetValue(team), h.Team) && Is(c.Parsed.GetValue(place), h.Place), c.Parsed.GetValue(remove)))
-            .Answers(ContractsJson.Default.IReadOnlyListHandoverView);
+            .Answers(j => j.IReadOnlyListHandoverView);
     }
 
     private static bool Is(string? wanted, string is_) =>

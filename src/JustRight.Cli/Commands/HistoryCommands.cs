@@ -18,7 +18,7 @@ internal static class HistoryCommands
         return CommandKit.Make("history", "Lists how the results of an install changed, newest first", [
             "justright history thermograph-dataroom", "justright history thermograph-dataroom --all --json"],
             [install, all], c => HistoryAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(all)))
-            .Answers(ContractsJson.Default.IReadOnlyListKeptFitView);
+            .Answers(j => j.IReadOnlyListKeptFitView);
     }
 
     public static Command MakeDrift()
@@ -39,7 +39,7 @@ internal static class HistoryCommands
             "Shows what changed between two fits of an install, and which changes Just Right made.\nTakes no survey: verify first to see the current state.\nExit code: 0 nothing is worse, 1 something is",
             ["justright drift thermograph-dataroom", "justright drift thermograph-dataroom --from 1 --to 4"], [install, from, to],
             c => DriftAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(from), c.Parsed.GetValue(to)))
-            .Answers(ContractsJson.Default.DriftView);
+            .Answers(j => j.DriftView);
     }
 
     private static async Task<int> HistoryAsync(Call call, string install, bool all)

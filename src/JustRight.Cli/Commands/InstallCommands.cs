@@ -23,18 +23,18 @@ internal static class InstallCommands
             CommandKit.Make(
                 "add", "Checks that an install can be planned, and adds it to Just Right",
                 ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!))
-                .Answers(ContractsJson.Default.InstallView),
+                .Answers(j => j.InstallView),
             MakeList(),
             CommandKit.Make(
                 "show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install],
                 c => ShowAsync(c, c.Parsed.GetValue(install)!))
-                .Answers(ContractsJson.Default.InstallView),
+                .Answers(j => j.InstallView),
             CommandKit.Make(
                 "stage", "Sets the stage of an install; retiring: what only it needed is to be removed", [
                     "justright install stage thermograph-dataroom installed",
                     "justright install stage tallystick-dataroom retiring"],
                 [install, stage], c => StageAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(stage)!))
-                .Answers(ContractsJson.Default.InstallView));
+                .Answers(j => j.InstallView));
     }
 
     public static Command MakePlan()
@@ -44,7 +44,7 @@ internal static class InstallCommands
             "plan", "Shows what is needed: accounts, groups, grants, each with its line of the sheet",
             ["justright plan thermograph-dataroom", "justright plan thermograph-dataroom --json"], [install],
             c => PlanAsync(c, c.Parsed.GetValue(install)!))
-            .Answers(ContractsJson.Default.PlanView);
+            .Answers(j => j.PlanView);
     }
 
     private static async Task<int> AddAsync(Call call, string file)
@@ -76,7 +76,7 @@ internal static class InstallCommands
             [.. order.All, estate, stage, fit],
             c => ListAsync(c, order.Query(
                 c, ("estate", c.Parsed.GetValue(estate)), ("stage", c.Parsed.GetValue(stage)), ("fit", c.Parsed.GetValue(fit)))))
-            .Answers(ContractsJson.Default.InstallPage);
+            .Answers(j => j.InstallPage);
     }
 
     private static async Task<int> ListAsync(Call call, ListQuery query)

@@ -29,7 +29,7 @@ internal static class InstanceCommand
                 RunAsync(
                     c, Names.Part(c.Parsed.GetValue(estate)!), Names.Part(c.Parsed.GetValue(instance)!),
                     c.Parsed.GetValue(words) ?? [], order))
-            .Answers(ContractsJson.Default.InstanceReport);
+            .Answers(j => j.InstanceReport);
     }
 
     private static async Task<int> RunAsync(Call call, string estate, string name, string[] words, ListOptions order)

@@ -21,7 +21,7 @@ internal static class LdifCommand
             c => PrintAsync(
                 c,
                 $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/ldif?remove={(c.Parsed.GetValue(remove) ? "true" : "false")}"))
-            .Answers(ContractsJson.Default.LdifView);
+            .Answers(j => j.LdifView);
     }
 
     /// <summary>Prints a file of LDIF that the service makes.</summary>

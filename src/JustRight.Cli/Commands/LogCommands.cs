@@ -25,14 +25,14 @@ internal static class LogCommands
                 "list", "Lists the log, newest first",
                 ["justright log list --search svc-archive", "justright log list --take 200 --json"], [text, before, take],
                 c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(before), c.Parsed.GetValue(take)))
-                .Answers(ContractsJson.Default.LogPage),
+                .Answers(j => j.LogPage),
             CommandKit.Make(
                 "check",
                 "Checks the log's chain of hashes against its signed heads: exit code 1 when an entry was changed or is missing\n"
                 + "An anchor, kept where nobody who can reach the service can change it, also shows a tail that was cut off.",
                 ["justright log check", "justright log check --anchor head.json"], [anchor], c =>
                     CheckAsync(c, c.Parsed.GetValue(anchor)))
-                .Answers(ContractsJson.Default.LogCheckView),
+                .Answers(j => j.LogCheckView),
             CommandKit.Make(
                 "anchor", "Prints the newest signed head of the log, to be kept elsewhere", ["justright log anchor > head.json"],
                 [], AnchorAsync));

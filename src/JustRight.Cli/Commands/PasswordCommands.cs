@@ -42,60 +42,60 @@ internal static class PasswordCommands
             CommandKit.Make("due",
                 "Lists when each password of an estate is due, and who changes it.\nExit code: 0 nothing is due, 1 something is, 3 something was not read", [
                 "justright password due fennmoor", "justright password due fennmoor --search curd --json"],
-                [estate, .. order.All], c => DueAsync(c, c.Parsed.GetValue(estate)!, order.Query(c))).Answers(ContractsJson.Default.PasswordsView),
+                [estate, .. order.All], c => DueAsync(c, c.Parsed.GetValue(estate)!, order.Query(c))).Answers(j => j.PasswordsView),
             MakeWhereUsed(),
             CommandKit.Make("try",
                 "Tests a password with one sign-in; not done if a failure would lock the account.\nThe password is read from a prompt or standard input, never from the command line, and stored nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
                 ["justright password try fennmoor svc-curd-cards --type", "justright password try fennmoor svc-curd-cards"], [
                     estate, account, type], c => TryAsync(
                     c, Of(c, estate, account), c.Parsed.GetValue(type)))
-                .Answers(ContractsJson.Default.PasswordTryView),
+                .Answers(j => j.PasswordTryView),
             CommandKit.Make("renew",
                 "Renews a password: lists the steps, asks, then runs the automatic ones until a manual step is due"
                 + RenewalCodes,
                 ["justright password renew fennmoor svc-curd-cards --list", "justright password renew fennmoor svc-curd-cards"], [
                     estate, account, yes, list], c => RenewAsync(
                     c, Of(c, estate, account), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)))
-                .Answers(ContractsJson.Default.RenewalView, ContractsJson.Default.PasswordDetailView),
+                .Answers(j => j.RenewalView, j => j.PasswordDetailView),
             CommandKit.Make("progress", "Shows the state of a renewal, and which password is where" + RenewalCodes,
                 ["justright password progress fennmoor svc-curd-cards"],
                 [estate, account], async c => Report(c, await LatestAsync(c, Of(c, estate, account))))
-                .Answers(ContractsJson.Default.RenewalView),
+                .Answers(j => j.RenewalView),
             CommandKit.Make("done", "Confirms that a manual step is done, and continues" + RenewalCodes, [
                 "justright password done fennmoor svc-curd-cards",
                 "justright password done fennmoor svc-curd-cards --note \"typed by J. Lind\""],
                 [estate, account, step, note], c =>
                     SayAsync(c, Of(c, estate, account), "done", c.Parsed.GetValue(step), c.Parsed.GetValue(note)))
-                .Answers(ContractsJson.Default.RenewalView),
+                .Answers(j => j.RenewalView),
             CommandKit.Make("retry", "Retries the step that failed, and continues" + RenewalCodes,
                 ["justright password retry fennmoor svc-curd-cards"],
                 [estate, account, step], c => SayAsync(c, Of(c, estate, account), "retry", c.Parsed.GetValue(step), null))
-                .Answers(ContractsJson.Default.RenewalView),
+                .Answers(j => j.RenewalView),
             CommandKit.Make("restart-now", "Restarts now what waits for its host's restart window, and continues" + RenewalCodes,
                 ["justright password restart-now fennmoor svc-curd-cards"],
                 [estate, account, step], c => SayAsync(c, Of(c, estate, account), "restart-now", c.Parsed.GetValue(step), null))
-                .Answers(ContractsJson.Default.RenewalView),
+                .Answers(j => j.RenewalView),
             CommandKit.Make("skip",
                 "Skips a step; the renewal keeps listing the place as \"still has the old password\"" + RenewalCodes,
                 ["justright password skip fennmoor svc-curd-cards --why \"the page is retired on Friday\""],
                 [estate, account, step, why], c =>
                     SayAsync(c, Of(c, estate, account), "skip", c.Parsed.GetValue(step), c.Parsed.GetValue(why)))
-                .Answers(ContractsJson.Default.RenewalView),
+                .Answers(j => j.RenewalView),
             CommandKit.Make("undo", "Restores the old password in every place that has or may have the new one" + RenewalCodes,
                 ["justright password undo fennmoor svc-curd-cards"],
                 [estate, account, yes], c => BackAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes)))
-                .Answers(ContractsJson.Default.RenewalView),
+                .Answers(j => j.RenewalView),
             CommandKit.Make("hand-over",
                 "Hands over a generated password once: encrypted to a certificate (CMS; openssl cms -decrypt decrypts it), or shown",
                 [
                     "justright password hand-over fennmoor svc-thermo-poller --certificate keeper.pem > poller.cms",
                     "justright password hand-over fennmoor svc-curd-cards --show"], [estate, account, certificate, show],
                 c => HandOverAsync(c, Of(c, estate, account), c.Parsed.GetValue(certificate), c.Parsed.GetValue(show)))
-                .Answers(ContractsJson.Default.ShownPassword, ContractsJson.Default.SealedPassword),
+                .Answers(j => j.ShownPassword, j => j.SealedPassword),
             CommandKit.Make(
                 "list", "Lists the accounts of an install whose password was not handed over yet",
                 ["justright password list thermograph-dataroom"], [Install], ListAsync)
-                .Answers(ContractsJson.Default.IReadOnlyListPasswordView));
+                .Answers(j => j.IReadOnlyListPasswordView));
     }
 
     private static Argument<string> Account() => new("account") { Description = "The account's logon name" };
@@ -109,15 +109,15 @@ internal static class PasswordCommands
             "Lists every place where an account's password is kept, what stops if it is changed elsewhere first, and whether a gMSA could replace it",
                 ["justright password where-used fennmoor svc-curd-cards"], [estate, account], c =>
                     WhereAsync(c, Of(c, estate, account)))
-            .Answers(ContractsJson.Default.PasswordDetailView);
+            .Answers(j => j.PasswordDetailView);
         list.Add(CommandKit.Make("add", "Adds a place where an account's password is kept, unknown to sheets and surveys",
             ["justright password where-used add fennmoor svc-curd-cards --in /srv/label/print.conf --setting store.password --on fm-book01 --breaks \"labels are no longer printed\""],
                 [ofAdded, added, In, Setting, On, Breaks, Reference], c => AddPlaceAsync(c, Of(c, ofAdded, added)))
-            .Answers(ContractsJson.Default.PasswordDetailView));
+            .Answers(j => j.PasswordDetailView));
         list.Add(CommandKit.Make(
             "remove", "Removes a place that somebody added", ["justright password where-used remove fennmoor svc-curd-cards 3"],
             [ofRemoved, removed, Place], c => RemovePlaceAsync(c, Of(c, ofRemoved, removed)))
-            .Answers(ContractsJson.Default.PasswordDetailView));
+            .Answers(j => j.PasswordDetailView));
         return list;
     }
 

@@ -14,7 +14,7 @@ internal static class ProposalCommands
         CommandKit.Make(
             "list", "Lists the proposals that wait for approval or for being carried out", ["justright proposal list"], [],
             ListAsync)
-            .Answers(ContractsJson.Default.IReadOnlyListJobView),
+            .Answers(j => j.IReadOnlyListJobView),
         Act(
             "approve",
             "Approves another person's proposal after listing what it does; a proposal is void if the worklist, the sheet, the estate or the install changed",
@@ -32,7 +32,7 @@ internal static class ProposalCommands
         return CommandKit.Make(
             name, description, [$"justright proposal {name} 019ac0ffee0070008000000000000001"], [id, yes],
             c => ActAsync(c, c.Parsed.GetValue(id)!, path, c.Parsed.GetValue(yes)))
-            .Answers(ContractsJson.Default.JobView);
+            .Answers(j => j.JobView);
     }
 
     private static async Task<int> ListAsync(Call call)

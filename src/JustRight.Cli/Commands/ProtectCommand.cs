@@ -27,7 +27,7 @@ internal static class ProtectCommand
                 RunAsync(
                     c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!, c.Parsed.GetValue(set), c.Parsed.GetValue(lift),
                     c.Parsed.GetValue(yes)))
-            .Answers(ContractsJson.Default.ProtectionView, ContractsJson.Default.JobView);
+            .Answers(j => j.ProtectionView, j => j.JobView);
     }
 
     private static async Task<int> RunAsync(Call call, string estate, string dn, bool set, bool lift, bool yes)

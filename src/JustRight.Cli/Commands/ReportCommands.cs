@@ -31,7 +31,7 @@ internal static class ReportCommands
             c => WriteAsync(
                 c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/report?form={c.Parsed.GetValue(form)}",
                 c.Parsed.GetValue(to)))
-            .Answers(ContractsJson.Default.WrittenFileView);
+            .Answers(j => j.WrittenFileView);
     }
 
     public static Command MakeEvidence()
@@ -43,11 +43,11 @@ internal static class ReportCommands
             "Writes all evidence of the latest fit as one signed file: sheet, estate, install, survey, verdicts, exceptions, reviews.\nA JSON Web Signature (RFC 7515) that others can check without Just Right: docs/reports.md",
             ["justright evidence write thermograph-dataroom --to thermograph-evidence.json"], [install, to], c =>
                 WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/evidence", c.Parsed.GetValue(to)))
-            .Answers(ContractsJson.Default.WrittenFileView);
+            .Answers(j => j.WrittenFileView);
         var key = CommandKit.Make(
             "key", "Prints the public key for checking evidence; keep it where you check, not beside the evidence",
             ["justright evidence key > justright.pem"], [], KeyAsync)
-            .Answers(ContractsJson.Default.EvidenceKeyView);
+            .Answers(j => j.EvidenceKeyView);
         return CommandKit.Group("evidence", "The evidence of a fit, signed", write, key);
     }
 

@@ -16,7 +16,7 @@ internal static class ReviewCommands
         var list = CommandKit.Make(
             "list", "Lists the reviews of an install, the latest first", ["justright review list thermograph-dataroom"], [listed],
             c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)))
-            .Answers(ContractsJson.Default.IReadOnlyListReviewView);
+            .Answers(j => j.IReadOnlyListReviewView);
 
         var install = Names.Install();
         var fit = new Option<int?>("--fit")
@@ -42,7 +42,7 @@ internal static class ReviewCommands
                 c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(fit),
                 new ReviewOrder(
                     0, c.Parsed.GetValue(by), Days.Read(c.Parsed.GetValue(next), "--again-by"), c.Parsed.GetValue(remark))))
-            .Answers(ContractsJson.Default.ReviewView);
+            .Answers(j => j.ReviewView);
 
         var printed = Names.Install();
         var to = new Option<string?>("--to") { Description = "The file to write; standard output by default", HelpName = "FILE" };
@@ -52,7 +52,7 @@ internal static class ReviewCommands
             ["justright review sheet thermograph-dataroom --to thermograph.html"], [printed, to], c =>
                 ReportCommands.WriteAsync(
                     c, $"installs/{Names.Part(c.Parsed.GetValue(printed)!)}/report?form=html", c.Parsed.GetValue(to)))
-            .Answers(ContractsJson.Default.WrittenFileView);
+            .Answers(j => j.WrittenFileView);
         return CommandKit.Group("review", "Reviews: who reviewed which fit, and what was accepted", list, add, sheet);
     }
 

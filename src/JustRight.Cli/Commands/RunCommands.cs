@@ -54,7 +54,7 @@ internal static class RunCommands
         var id = Id();
         var command = CommandKit.Make(
             name, description, [$"justright run {name} {Id1}"], [id], c => act(c, c.Parsed.GetValue(id)!));
-        command.Answers(ContractsJson.Default.JobView);
+        command.Answers(j => j.JobView);
         return command;
     }
 
@@ -68,7 +68,7 @@ internal static class RunCommands
             c => SayAsync(
                 c, c.Parsed.GetValue(id)!, c.Parsed.GetValue(step),
                 new StepWord(word, note is null ? null : c.Parsed.GetValue(note))))
-            .Answers(ContractsJson.Default.JobView);
+            .Answers(j => j.JobView);
     }
 
     private static Command MakeList()
@@ -90,7 +90,7 @@ internal static class RunCommands
                 "justright run list --state failed --search svc-thermo"],
             [of, .. order.All, state],
             c => ListAsync(c, c.Parsed.GetValue(of), order.Query(c, ("state", c.Parsed.GetValue(state)))))
-            .Answers(ContractsJson.Default.RunPage);
+            .Answers(j => j.RunPage);
     }
 
     private static async Task<int> ListAsync(Call call, string? of, ListQuery query)

@@ -17,19 +17,19 @@ internal static class SecretCommands
             CommandKit.Make(
                 "set", "Stores a secret, read from standard input, never from the command line",
                 ["justright secret set fennmoor-directory < password.txt"], [name], c => SetAsync(c, c.Parsed.GetValue(name)!))
-                .Answers(ContractsJson.Default.DoneView),
+                .Answers(j => j.DoneView),
             CommandKit.Make(
                 "list",
                 "Lists the secrets without their values: what each is asked for today, and what is allowed\n"
                 + "A secret is used only for what an owner allowed.",
                 ["justright secret list", "justright secret list --json"], [], ListAsync)
-                .Answers(ContractsJson.Default.IReadOnlyListSecretView),
+                .Answers(j => j.IReadOnlyListSecretView),
             SecretUseCommands.MakeAllow(),
             SecretUseCommands.MakeDisallow(),
             CommandKit.Make(
                 "remove", "Removes a secret", ["justright secret remove fennmoor-directory"], [name],
                 c => RemoveAsync(c, c.Parsed.GetValue(name)!))
-                .Answers(ContractsJson.Default.DoneView));
+                .Answers(j => j.DoneView));
     }
 
     private static async Task<int> SetAsync(Call call, string name)

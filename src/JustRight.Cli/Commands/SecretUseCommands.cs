@@ -31,7 +31,7 @@ internal static class SecretUseCommands
             ["justright secret list", "justright secret allow host-key", "justright secret allow host-key 3f9a01c2d4e5b6a7c8d9"],
             [Name, uses, yes],
             c => AllowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(uses)!, c.Parsed.GetValue(yes)))
-            .Answers(ContractsJson.Default.DoneView);
+            .Answers(j => j.DoneView);
     }
 
     /// <summary><c>secret disallow</c>.</summary>
@@ -41,7 +41,7 @@ internal static class SecretUseCommands
         return CommandKit.Make(
             "disallow", "No longer allows a secret for a use",
             ["justright secret disallow host-key 3f9a01c2d4e5b6a7c8d9"], [Name, use],
-            c => DisallowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(use)!)).Answers(ContractsJson.Default.DoneView);
+            c => DisallowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(use)!)).Answers(j => j.DoneView);
     }
 
     /// <summary>The lines of the uses of a secret, for people.</summary>

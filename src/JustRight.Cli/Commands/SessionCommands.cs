@@ -15,9 +15,9 @@ internal static class SessionCommands
         return CommandKit.Group(
             "session", "Sessions of the console: who is signed in",
             CommandKit.Make("list", "Lists who is signed in, and until when", [], [], ListAsync)
-                .Answers(ContractsJson.Default.IReadOnlyListSessionView),
+                .Answers(j => j.IReadOnlyListSessionView),
             CommandKit.Make("end", "Ends a session: its person must sign in again", ["justright session end 12"], [id],
-                c => EndAsync(c, c.Parsed.GetValue(id))).Answers(ContractsJson.Default.DoneView));
+                c => EndAsync(c, c.Parsed.GetValue(id))).Answers(j => j.DoneView));
     }
 
     private static async Task<int> ListAsync(Call call)

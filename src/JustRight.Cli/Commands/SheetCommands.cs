@@ -18,17 +18,17 @@ internal static class SheetCommands
             CommandKit.Make(
                 "check", "Checks a sheet and lists all its faults", ["justright sheet check thermograph.yaml"], [file],
                 c => CheckAsync(c, c.Parsed.GetValue(file)!))
-                .Answers(ContractsJson.Default.SheetView),
+                .Answers(j => j.SheetView),
             CommandKit.Make(
                 "add", "Checks a sheet and adds it to Just Right", ["justright sheet add thermograph.yaml"], [file],
                 c => AddAsync(c, c.Parsed.GetValue(file)!))
-                .Answers(ContractsJson.Default.SheetView),
+                .Answers(j => j.SheetView),
             CommandKit.Make("list", "Lists the sheets", [], [], ListAsync)
-                .Answers(ContractsJson.Default.IReadOnlyListSheetSummary),
+                .Answers(j => j.IReadOnlyListSheetSummary),
             CommandKit.Make(
                 "show", "Shows a sheet as its author wrote it", ["justright sheet show thermograph@4.2"], [sheet],
                 c => ShowAsync(c, c.Parsed.GetValue(sheet)!))
-                .Answers(ContractsJson.Default.SheetView));
+                .Answers(j => j.SheetView));
     }
 
     private static async Task<int> CheckAsync(Call call, string file)

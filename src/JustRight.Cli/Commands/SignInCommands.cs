@@ -14,6 +14,7 @@ internal static class SignInCommands
         var install = Names.Install();
         var estate = Names.Estate();
         var directory = new Argument<string>("directory") { Description = "A people-directory of the estate, by its key" };
+        var page = new ListOptions("dn", "name", "logon-name", "kind");
         var filter = new Argument<string>("filter") { Description = "The filter, in quotes" };
         var below = new Option<string?>("--below")
         {
@@ -41,13 +42,13 @@ internal static class SignInCommands
                     "justright sign-in settings rennet-roster-plants",
                     "justright sign-in settings rennet-roster-plants --json"], [install], c => SettingsAsync(
                     c, c.Parsed.GetValue(install)!))
-                .Answers(ContractsJson.Default.SignInView),
+                .Answers(j => j.SignInView),
             CommandKit.Make("file", "Prints the product's own settings file, filled in, or the list to type; secrets appear as references",
                 [
                     "justright sign-in file brinebook-contractors > doors.json",
                     "justright sign-in file brinebook-contractors --which /srv/brinebook/doors.json"], [install, which], c =>
                     FileAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(which)))
-                .Answers(ContractsJson.Default.SignInView),
+                .Answers(j => j.SignInView),
             CommandKit.Make(
                 "ldif",
                 "Prints what the sign-in rests on in a directory of the inetOrgPerson family and was not seen there: bind account, "
@@ -55,24 +56,24 @@ internal static class SignInCommands
                 + "Exit code: 0 nothing is to be made, 1 something is",
                 ["justright sign-in ldif brinebook-contractors > brinebook.ldif"], [install], c =>
                     LdifAsync(c, c.Parsed.GetValue(install)!))
-                .Answers(ContractsJson.Default.SignInView),
+                .Answers(j => j.SignInView),
             CommandKit.Make("try", "Tests a product's sign-in as the product will do it: connection, bind, searches, a person who may sign in and people who may not.\nChanges nothing. Passwords are read without showing them, or a line each from standard input, never from the command line, and kept nowhere.\nExit code: 0 everything passes, 1 a check fails, 3 something could not be seen",
                 [
                     "justright sign-in try rennet-roster-plants", "justright sign-in try rennet-roster-plants --type-person",
                     "justright sign-in try brinebook-contractors --type-bind < password.txt"],
                 [install, typeBind, typePerson], c =>
                     TryAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(typeBind), c.Parsed.GetValue(typePerson)))
-                .Answers(ContractsJson.Default.SignInTestView),
+                .Answers(j => j.SignInTestView),
             CommandKit.Make("filter", "Explains a filter in words and shows whom it finds among the people last read.\nExit code: 0 it finds somebody, 1 nobody, 2 not a valid filter, 3 only the directory itself can judge a part",
                 [
                     "justright sign-in filter fennmoor staff '(&(objectCategory=person)(mail=*))'",
                     "justright sign-in filter fennmoor contractors '(memberOf=cn=brinebook-users,ou=Groups,dc=contractors,dc=fennmoor,dc=example)'"],
-                [estate, directory, filter, below, ask], c =>
+                [estate, directory, filter, below, ask, .. page.All], c =>
                     FilterAsync(
                         c,
-                        $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/people-directories/{Names.Part(c.Parsed.GetValue(directory)!)}/filter{(c.Parsed.GetValue(ask) ? "/ask" : "")}",
+                        $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/people-directories/{Names.Part(c.Parsed.GetValue(directory)!)}/filter{(c.Parsed.GetValue(ask) ? "/ask" : "")}?{page.Query(c).Text}",
                         new FilterOrder(c.Parsed.GetValue(filter)!, c.Parsed.GetValue(below))))
-                .Answers(ContractsJson.Default.FilterView));
+                .Answers(j => j.FilterView));
     }
 
     private static Task<SignInView> ShowAsync(Call call, string install) =>

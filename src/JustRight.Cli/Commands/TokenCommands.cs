@@ -34,18 +34,18 @@ internal static class TokenCommands
             CommandKit.Make(
                 "claim", "Exchanges a sign-in link for a token and stores it for this client",
                 ["justright token claim 'http://127.0.0.1:5820/enter#…'"], [link], c => ClaimAsync(c, c.Parsed.GetValue(link)!))
-                .Answers(ContractsJson.Default.WhoView),
+                .Answers(j => j.WhoView),
             CommandKit.Make("make", "Creates a token for someone else; it is shown only once", ["justright token make nightly-check --role planner --days 30"], [
                 name, role, days, person],
                 c => MakeAsync(
                     c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(role)!, c.Parsed.GetValue(days), c.Parsed.GetValue(person)))
-                .Answers(ContractsJson.Default.NewTokenView),
+                .Answers(j => j.NewTokenView),
             CommandKit.Make("list", "Lists the tokens, without their values", [], [], ListAsync)
-                .Answers(ContractsJson.Default.IReadOnlyListTokenView),
+                .Answers(j => j.IReadOnlyListTokenView),
             CommandKit.Make(
                 "revoke", "Revokes a token", ["justright token revoke nightly-check"], [name],
                 c => RevokeAsync(c, c.Parsed.GetValue(name)!))
-                .Answers(ContractsJson.Default.DoneView));
+                .Answers(j => j.DoneView));
     }
 
     private static async Task<int> ClaimAsync(Call call, string link)

@@ -79,7 +79,7 @@ internal static class TraceCommands
                     c.Parsed.GetValue(attribute), c.Parsed.GetValue(of), c.Parsed.GetValue(below),
                     given, c.Parsed.GetValue(member), c.Parsed.GetValue(inheriting));
                 return await TraceAsync(c, c.Parsed.GetValue(estate)!, order, c.Parsed.GetValue(all));
-            }).Answers(ContractsJson.Default.TraceView, ContractsJson.Default.WholeAccessView);
+            }).Answers(j => j.TraceView, j => j.WholeAccessView);
     }
 
     public static Command MakeFix()
@@ -103,7 +103,7 @@ internal static class TraceCommands
                     ? LdifCommand.PrintAsync(
                         c, $"jobs/{Names.Part(c.Parsed.GetValue(trace)!)}/remedies/{Names.Part(c.Parsed.GetValue(remedy)!)}/ldif")
                     : FixAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)))
-            .Answers(ContractsJson.Default.JobView, ContractsJson.Default.LdifView);
+            .Answers(j => j.JobView, j => j.LdifView);
     }
 
     private static IEnumerable<string> Lines(FileInfo? file)

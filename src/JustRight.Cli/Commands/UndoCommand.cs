@@ -22,7 +22,7 @@ internal static class UndoCommand
             + "An account that may be in use is disabled, not deleted",
             [$"justright {example} 019ab2c3d4e5f60718293a4b5c6d7e8f"], [run, yes], c =>
                 UndoAsync(c, c.Parsed.GetValue(run)!, c.Parsed.GetValue(yes)))
-            .Answers(ContractsJson.Default.JobView);
+            .Answers(j => j.JobView);
     }
 
     private static async Task<int> UndoAsync(Call call, string id, bool yes)

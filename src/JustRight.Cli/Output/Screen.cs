@@ -18,23 +18,23 @@ internal sealed class Screen
         Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
     };
 
-    private readonly IReadOnlyList<JsonTypeInfo> _shapes;
+    private readonly Func<IReadOnlyList<JsonTypeInfo>> _shapes;
+    private readonly Lazy<IAnsiConsole> _out = new(() => Create(Console.Out, Console.IsOutputRedirected));
+    private readonly Lazy<IAnsiConsole> _error = new(() => Create(Console.Error, Console.IsErrorRedirected));
 
     /// <param name="json">Whether results are written as JSON.</param>
     /// <param name="shapes">What may be written as JSON.</param>
-    public Screen(bool json, IReadOnlyList<JsonTypeInfo> shapes)
+    public Screen(bool json, Func<IReadOnlyList<JsonTypeInfo>> shapes)
     {
         IsJson = json;
         _shapes = shapes;
-        Out = Create(Console.Out, Console.IsOutputRedirected);
-        Error = Create(Console.Error, Console.IsErrorRedirected);
     }
 
     public bool IsJson { get; }
 
-    public IAnsiConsole Out { get; }
+    public IAnsiConsole Out => _out.Value;
 
-    public IAnsiConsole Error { get; }
+    public IAnsiConsole Error => _error.Value;
 
     /// <summary>Whether a person watches, so that progress is worth drawing.</summary>
     public bool IsWatched => !IsJson && !Console.IsErrorRedirected;
@@ -48,7 +48,7 @@ internal sealed class Screen
     /// <exception cref="InvalidOperationException">The command does not say that it answers this.</exception>
     public void Json<T>(T value, JsonTypeInfo<T> type)
     {
-        if (!_shapes.Contains(type))
+        if (!_shapes().Contains(type))
             throw new InvalidOperationException($"The command does not declare {ShapeWords.Of([type])}.");
         Write(value, type);
     }

@@ -7,8 +7,6 @@ namespace JustRight.Cli.Output;
 /// <summary>sign-in settings, sign-in tests and filters as text.</summary>
 internal static class SignInReport
 {
-    private const int MostNamed = 20;
-
     public static void Write(Screen screen, SignInView view)
     {
         screen.Line($"[bold]{Markup.Escape(view.Title)}[/]  {Markup.Escape($"people of '{view.Directory}' ({view.Family}) at {view.Host}")}{(view.Simulated ? "  [bold]simulated[/]" : "")}");
@@ -91,10 +89,11 @@ internal static class SignInReport
             screen.Line($"{Sign("unseen")} {Markup.Escape($"{part} is for the directory itself to judge: it may find others than we say.")}");
         if (view.Objects.Count == 0) return;
         var table = Screen.List("name", "logon name", "kind", "distinguished name");
-        foreach (var o in view.Objects.Take(MostNamed))
+        foreach (var o in view.Objects)
             table.AddRow(new Text(o.Name), new Text(o.LogonName ?? ""), new Text(o.Kind), new Text(o.Dn));
         screen.Write(table);
-        if (view.Found > MostNamed) screen.Line($"and {view.Found - MostNamed} more");
+        if (view.Objects.Count < view.Total)
+            screen.Line($"[grey]{view.Skipped + 1} to {view.Skipped + view.Objects.Count} of {view.Total}[/]");
     }
 
     private static void Differences(Screen screen, string what, ComparisonView? compared)

@@ -153,6 +153,7 @@ public static class ServiceHost
         api.MapHandovers();
         api.MapProtection();
         api.MapSignIns();
+        api.MapFilters();
         api.MapHistory();
         api.MapProposals();
         api.MapReviews();

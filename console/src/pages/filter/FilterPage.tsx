@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { api, need } from '../../api/client';
 import { estates as estatesQuery, filterLook, me } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
+import { mostTaken, useListOrder } from '../../parts/useListOrder';
 import { FilterBuilder } from './FilterBuilder';
 import { Found } from './Found';
 
@@ -25,18 +26,20 @@ export function FilterPage() {
   const [typed] = useDebouncedValue(filter, 250);
   const [branch] = useDebouncedValue(below, 250);
   const key = directory?.key ?? '';
-  const look = useQuery({ ...filterLook(name, key, typed, branch), enabled: key !== '' });
+  const asking = useListOrder();
+  const look = useQuery({ ...filterLook(name, key, typed, branch, asking.order), enabled: key !== '' });
   const ask = useMutation({
     mutationFn: () =>
       need(
         api.POST('/api/estates/{name}/people-directories/{directory}/filter/ask', {
-          params: { path: { name, directory: key } },
+          params: { path: { name, directory: key }, query: { take: mostTaken } },
           body: { filter, below: below || null },
         }),
       ),
   });
   const change = (text: string) => {
     setFilter(text);
+    asking.onSkip(0);
     ask.reset();
   };
   const pick = (next: { estate?: string; directory?: string }) => {
@@ -73,7 +76,10 @@ export function FilterPage() {
               description="A distinguished name; empty for all people and groups"
               list="filter-branches"
               value={below}
-              onChange={(e) => setBelow(e.currentTarget.value)}
+              onChange={(e) => {
+                setBelow(e.currentTarget.value);
+                asking.onSkip(0);
+              }}
               w={460}
             />
             <datalist id="filter-branches">
@@ -109,7 +115,7 @@ export function FilterPage() {
             <span className="soft">instead of the people last read</span>
           </Group>
           {ask.error && <Failure error={ask.error} />}
-          {(ask.data ?? look.data) && <Found view={ask.data ?? look.data} live={ask.data != null} />}
+          {(ask.data ?? look.data) && <Found view={ask.data ?? look.data} asking={ask.data ? undefined : asking} />}
         </>
       )}
     </>
