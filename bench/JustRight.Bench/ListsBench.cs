@@ -16,16 +16,18 @@ namespace JustRight.Bench;
 /// </summary>
 internal static class ListsBench
 {
-    private const int Installs = 1000, Readers = 200, Entries = 1_000_000, Times = 200;
+    private const int Installs = 1000, Readers = 200, Entries = 1_000_000, Times = 200, People = 20_000;
     private const string Estate = SyntheticYears.Estate;
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(2);
 
-    /// <summary>Measures all of it, or a part: <c>pages</c>, <c>readers</c> or <c>log</c>.</summary>
+    /// <summary>Measures all of it, or a part: <c>pages</c>, <c>readers</c>, <c>log</c> or <c>people</c>.</summary>
     public static async Task<int> RunAsync(string part)
     {
         var states = Directory.CreateTempSubdirectory("justright-lists-");
         try
         {
+            if (part is "all" or "people") await PeopleAsync();
+            if (part == "people") return 0;
             await using var service = await TestedService.StartProcessAsync("--JustRight:SimulationStates", states.FullName);
             var years = new SyntheticYears(service, Installs);
             years.Begin(states.FullName);
@@ -139,6 +141,34 @@ internal static class ListsBench
         }
 
         return clock.Elapsed.TotalSeconds;
+    }
+
+    /// <summary>Those found by a filter among many people, and those who can sign in to an instance.</summary>
+    private static async Task PeopleAsync()
+    {
+        var states = Directory.CreateTempSubdirectory("justright-people-");
+        await using var service = await TestedService.StartProcessAsync("--JustRight:SimulationStates", states.FullName);
+        var years = new SyntheticYears(service, 10, People);
+        years.Begin(states.FullName);
+        await years.AddAsync();
+        await service.RunAsync($"estates/{Estate}/survey");
+        foreach (var query in new[] { "", "sort=-right", "skip=4000", "search=person0400", "sort=needed" })
+            await TimedAsync(
+                $"a page of {People / 4} holders of an instance, {query}",
+                () => service.Http.GetStringAsync($"/api/estates/{Estate}/instances/{SyntheticYears.Instance}/holders?{query}"));
+        foreach (var filter in new[] { "(objectClass=user)", "(&(objectCategory=person)(cn=*77*))" })
+            foreach (var query in new[] { "", "sort=-name", "skip=15000", "search=person0400" })
+                await TimedAsync(
+                    $"a page of {People} people found by {filter}, {query}", () => FilteredAsync(service, filter, query));
+        states.Delete(true);
+    }
+
+    private static async Task<string> FilteredAsync(TestedService service, string filter, string query)
+    {
+        using var answer = await service.Http.PostAsJsonAsync(
+            $"/api/estates/{Estate}/people-directories/staff/filter?{query}", new FilterOrder(filter, null),
+            ContractsJson.Default.FilterOrder);
+        return await answer.EnsureSuccessStatusCode().Content.ReadAsStringAsync();
     }
 
     private static async Task LogAsync(TestedService service, string states)

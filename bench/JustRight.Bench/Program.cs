@@ -24,6 +24,8 @@ using JustRight.Core.Traces;
 //   dotnet run -c Release --project bench/JustRight.Bench sign-in
 // Lists of an estate with 1,000 installs, among 200 readers, and of a log of 1,000,000 entries (some five minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench lists
+// The client against a plain HTTP client, both as programs of their own (some ten seconds; what ./test client builds):
+//   dotnet run -c Release --project bench/JustRight.Bench client
 // Three years of an estate with 200 installs, a survey a day (some half hour):
 //   dotnet run -c Release --project bench/JustRight.Bench years
 // Planning and judging of today against those of an earlier commit, which is built beside it (some ten minutes):
@@ -37,6 +39,7 @@ if (args is ["instance"]) return await InstanceBench.RunAsync();
 if (args is ["instance", var how, var port, var certificate]) return await InstanceBench.MeasureAsync(how, port, certificate);
 if (args is ["lists"]) return await ListsBench.RunAsync("all");
 if (args is ["lists", var part]) return await ListsBench.RunAsync(part);
+if (args is ["client"]) return await ClientBench.RunAsync();
 if (args is ["years"]) return await YearsBench.RunAsync(1096);
 if (args is ["years", var days]) return await YearsBench.RunAsync(int.Parse(days, CultureInfo.InvariantCulture));
 if (args is ["since", var commit]) return await EarlierBench.RunAsync(commit);
@@ -45,7 +48,7 @@ if (args is ["sign-in", var reading2, var port2]) return await SignInBench.Measu
 if (args.Length > 0)
 {
     Console.Error.WriteLine(
-        "Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | lists [pages | readers | log] | years [DAYS] | since COMMIT]");
+        "Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | lists [pages | readers | log | people] | client | years [DAYS] | since COMMIT]");
     return 2;
 }
 

@@ -12,10 +12,14 @@ namespace JustRight.Bench;
 /// </summary>
 /// <param name="service">Where it is kept; the simulation is its own file there.</param>
 /// <param name="installs">How many.</param>
-internal sealed class SyntheticYears(TestedService service, int installs)
+/// <param name="people">How many people are in the directory besides; a quarter of them can sign in to an instance.</param>
+internal sealed class SyntheticYears(TestedService service, int installs, int people = 0)
 {
     /// <summary>The estate's name.</summary>
     public const string Estate = "fennmoor-years";
+
+    /// <summary>The instance to which some of the people can sign in.</summary>
+    public const string Instance = "fm-sql01";
 
     private const int ChangedEachDay = 10;
     private static readonly string Demo = Path.Combine(Checkout.Top, "demo-data");
@@ -26,6 +30,7 @@ internal sealed class SyntheticYears(TestedService service, int installs)
     public void Begin(string states)
     {
         Populate();
+        AddPeople();
         File.WriteAllText(Path.Combine(states, Estate + ".json"), _simulation.ToJsonString());
     }
 
@@ -118,6 +123,31 @@ internal sealed class SyntheticYears(TestedService service, int installs)
                 }),
             ]);
             hosts.Add(host);
+        }
+    }
+
+    private void AddPeople()
+    {
+        var principals = _simulation["principals"]!.AsArray();
+        var instance = _simulation["instances"]!.AsArray().Single(i => (string)i!["name"]! == Instance)!;
+        var logins = instance["logins"]!.AsArray();
+        var creators = instance["roles"]!["dbcreator"]!.AsArray();
+        for (var i = 0; i < people; i++)
+        {
+            var name = string.Create(CultureInfo.InvariantCulture, $"person{i:00000}");
+            principals.Add(new JsonObject
+            {
+                ["name"] = name,
+                ["kind"] = "User",
+                ["rid"] = 100_000 + i,
+                ["dn"] = $"CN={name},OU=People,OU=Fennmoor,DC=fennmoor,DC=example",
+                ["description"] = "",
+                ["primaryGroupRid"] = 513,
+                ["state"] = 0,
+            });
+            if (i % 4 != 0) continue;
+            logins.Add(name);
+            creators.Add(name);
         }
     }
 

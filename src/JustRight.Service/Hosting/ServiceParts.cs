@@ -79,6 +79,7 @@ internal static class ServiceParts
         services.AddSingleton<InstallList>();
         services.AddSingleton<EstateContents>();
         services.AddSingleton<KnownHolders>();
+        services.AddSingleton<KnownFinds>();
         services.AddSingleton<LogPages>();
         services.AddSingleton<Everything>();
         services.AddSingleton<ExceptionStore>();

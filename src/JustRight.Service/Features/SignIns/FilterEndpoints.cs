@@ -44,7 +44,7 @@ internal static class FilterEndpoints
             return TypedResults.Ok(Faulty(fault, 0, time.GetUtcNow()));
         using var session = await connectors.OpenPeopleForSurveyAsync(estate!, people!, cancel);
         var found = await Task.Run(() => PeopleSurvey.Find(session, people!, filter, below), cancel);
-        var (rows, total) = PageOf(found.Select(View), page);
+        var (rows, total) = PageOf(found.Select(KnownFinds.View), page);
         return TypedResults.Ok(
             new FilterView(
                 null, filter.Text, Words(filter), found.Count, 0, rows, page.Skipped, total, [], [], time.GetUtcNow()));
@@ -52,7 +52,7 @@ internal static class FilterEndpoints
 
     private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> LookAsync(
         string name, string directory, FilterOrder order, [AsParameters] ListOrder page, Library library, PeopleStore people,
-        CancellationToken cancel)
+        KnownFinds finds, CancellationToken cancel)
     {
         if (Columns.WhyNot(page) is { } wrong) return wrong;
         var (_, _, below, problem) = await FindAsync(name, directory, order, library, cancel);
@@ -64,14 +64,11 @@ internal static class FilterEndpoints
             return Problems.Of(409, "unread", $"The people of '{directory}' could not be read: {unread}");
         if (!FilterParser.TryParse(order.Filter, out var filter, out var fault))
             return TypedResults.Ok(Faulty(fault, kept.Table.Objects.Count, kept.Snapshot.ReadAt));
-        return TypedResults.Ok(Look(filter, kept, below, page));
+        return TypedResults.Ok(Look(filter, kept, finds.Of(filter, kept, below), page));
     }
 
-    private static FilterView Look(Filter filter, KeptPeople kept, DistinguishedName? below, ListOrder page)
+    private static FilterView Look(Filter filter, KeptPeople kept, IReadOnlyList<FoundObjectView> found, ListOrder page)
     {
-        var found = FilterEvaluator.Matching(filter, kept.Table)
-            .Where(o => below is null || (DistinguishedName.TryParse(o.Dn, out var dn) && dn.IsAtOrBelow(below)))
-            .Select(View).ToList();
         var (rows, total) = PageOf(found, page);
         return new FilterView(
             null, filter.Text, Words(filter), found.Count, kept.Table.Objects.Count, rows, page.Skipped, total,
@@ -112,17 +109,4 @@ internal static class FilterEndpoints
             new FilterFaultView(fault.Position, fault.Message, fault.Expected), null, null, 0, of, [], 0, 0, [], [], at);
 
     private static string Words(Filter filter) => $"objects that {FilterWords.Of(filter)}";
-
-    private static FoundObjectView View(PeopleObject found) => new(
-        found.Dn, found.First("displayName") ?? found.First("cn") ?? found.Dn,
-        found.First("sAMAccountName") ?? found.First("uid"), KindOf(found));
-
-    private static string KindOf(PeopleObject one)
-    {
-        var classes = one.All("objectClass").ToHashSet(StringComparer.OrdinalIgnoreCase);
-        return classes.Contains("computer") ? "computer"
-            : classes.Contains("user") || classes.Contains("inetOrgPerson") || classes.Contains("person") ? "person"
-            : classes.Any(c => c.Contains("group", StringComparison.OrdinalIgnoreCase)) ? "group"
-            : "other";
-    }
 }
