@@ -132,7 +132,9 @@ public static class ServiceHost
         var api = app.MapGroup("/api");
         api.MapAccess();
         api.MapSessions();
-        api.MapDocuments();
+        api.MapSheets();
+        api.MapEstates();
+        api.MapInstalls();
         api.MapInstallList();
         api.MapEstateLists();
         api.MapFind();

@@ -22,18 +22,11 @@ internal static class AccessEndpoints
 
     public static void MapAccess(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/sign-in", async Task<Results<Ok<WhoView>, ProblemHttpResult>> (
-            SignInCode order, HttpContext http, AccessKeys keys, LogStore log, CancellationToken cancel) =>
-        {
-            if (!await keys.UseCodeAsync(order.Code, cancel)) return WrongCode();
-            await http.SignInAsync(
-                CookieAuthenticationDefaults.AuthenticationScheme,
-                TokenHandler.Principal("owner (sign-in link)", Roles.Owner, CookieAuthenticationDefaults.AuthenticationScheme));
-            await log.AddAsync("owner (sign-in link)", "sign-in", "console", "by a one-time link", cancel);
-            return TypedResults.Ok(new WhoView("owner (sign-in link)", Roles.Owner));
-        }).WithName("SignIn").WithSummary("Signs the console in with a one-time code").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401);
+        api.MapPost("/sign-in", SignInAsync)
+            .WithName("SignIn").WithSummary("Signs the console in with a one-time code").RequireRateLimiting(SignInLimit)
+            .AllowAnonymous().ProducesProblem(401);
 
-        api.MapGet("/sign-in/ways", (DirectoryGate gate) => TypedResults.Ok(new SignInWaysView(gate.Directory)))
+        api.MapGet("/sign-in/ways", ShowSignInWays)
             .WithName("ShowSignInWays").WithSummary("How people can sign in to the console").AllowAnonymous();
 
         api.MapPost("/sign-in/person", SignInPersonAsync)
@@ -41,78 +34,116 @@ internal static class AccessEndpoints
             .RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401).ProducesProblem(403).ProducesProblem(404)
             .ProducesProblem(429).ProducesProblem(502);
 
-        api.MapPost("/sign-out", async (HttpContext http) =>
-        {
-            await http.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);
-            return TypedResults.NoContent();
-        }).WithName("SignOut").WithSummary("Signs the console out").AllowAnonymous();
+        api.MapPost("/sign-out", (Delegate)SignOutAsync)
+            .WithName("SignOut").WithSummary("Signs the console out").AllowAnonymous();
 
-        api.MapGet("/me", (ClaimsPrincipal user) => TypedResults.Ok(
-                new WhoView(user.Identity!.Name!, user.FindFirstValue(ClaimTypes.Role)!) { Release = ProgramRelease.Number }))
-            .WithName("WhoAmI").WithSummary("Who is signed in").RequireAuthorization(Roles.Reader);
+        api.MapGet("/me", WhoAmI)
+            .WithName("WhoAmI").WithSummary("Who is signed in")
+            .RequireAuthorization(Roles.Reader);
 
-        api.MapPost("/tokens/claim", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (
-            TokenClaim claim, AccessKeys keys, LogStore log, CancellationToken cancel) =>
-        {
-            if (NameFault(claim.Name) is { } fault) return fault;
-            if (!await keys.UseCodeAsync(claim.Code, cancel)) return WrongCode();
-            var (token, row) = await keys.NewTokenAsync(claim.Name, Roles.Owner, TimeSpan.FromDays(FirstTokenDays), null, cancel);
-            await log.AddAsync(
-                claim.Name, "token", claim.Name, $"claimed with a one-time code: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}",
-                cancel);
-            return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
-        }).WithName("ClaimToken").WithSummary("Exchanges a one-time code for a token").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401).ProducesProblem(400);
+        api.MapPost("/tokens/claim", ClaimTokenAsync)
+            .WithName("ClaimToken").WithSummary("Exchanges a one-time code for a token").RequireRateLimiting(SignInLimit)
+            .AllowAnonymous().ProducesProblem(401).ProducesProblem(400);
 
-        api.MapGet("/tokens", async (IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-        {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            var rows = await db.Tokens.AsNoTracking().Where(t => t.RevokedAt == null).OrderBy(t => t.Name).ToListAsync(cancel);
-            return TypedResults.Ok<IReadOnlyList<TokenView>>(
-                [.. rows.Select(t => new TokenView(t.Name, t.Role, t.CreatedAt, t.ExpiresAt, t.LastUsedAt, t.Person))]);
-        }).WithName("ListTokens").WithSummary("The tokens, without their values").RequireAuthorization(Roles.Owner);
+        api.MapGet("/tokens", ListTokensAsync)
+            .WithName("ListTokens").WithSummary("The tokens, without their values")
+            .RequireAuthorization(Roles.Owner);
 
-        api.MapPost("/tokens", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (
-            TokenOrder order, ClaimsPrincipal user, AccessKeys keys, LogStore log, IDbContextFactory<AppDb> databases,
-            CancellationToken cancel) =>
-        {
-            if (NameFault(order.Name) is { } fault) return fault;
-            if (!Roles.All.Contains(order.Role))
-                return Problems.Bad(
-                    "role", $"'{order.Role}' is not a role.", string.Join(", ", Roles.All), order.Role, Roles.All);
-            if (order.Days is < 1 or > 366) return Problems.Bad("days", "A token is valid for 1 to 366 days.", "1 to 366");
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            if (order.Person is { } person && (person.Length is 0 or > 200 || person.Any(char.IsControl)))
-                return Problems.Bad(
-                    "person", "This cannot be a person's name.", @"as they sign in to the console, such as FENNMOOR\a.brandt");
-            if (await db.Tokens.AnyAsync(t => t.Name == order.Name && t.RevokedAt == null, cancel))
-                return Problems.Bad(
-                    "name", $"There is a token called '{order.Name}' already.", "another name, or revoke that one first");
-            var (token, row) = await keys.NewTokenAsync(
-                order.Name, order.Role, TimeSpan.FromDays(order.Days), order.Person, cancel);
-            await log.AddAsync(
-                user.Identity!.Name!, "token", order.Name,
-                $"made{(order.Person is { } of ? $" for {of}" : "")}: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}", cancel);
-            return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
-        }).WithName("MakeToken").WithSummary("Creates a token; its value is shown only once").RequireAuthorization(Roles.Owner).ProducesProblem(400);
+        api.MapPost("/tokens", MakeTokenAsync)
+            .WithName("MakeToken").WithSummary("Creates a token; its value is shown only once")
+            .RequireAuthorization(Roles.Owner).ProducesProblem(400);
 
-        api.MapDelete("/tokens/{name}", async Task<Results<NoContent, ProblemHttpResult>> (
-            string name, ClaimsPrincipal user, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases,
-            CancellationToken cancel) =>
-        {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            if (await db.Tokens.FirstOrDefaultAsync(t => t.Name == name && t.RevokedAt == null, cancel) is not { } row)
-                return Problems.NotFound(
-                    "token", name, await db.Tokens.Where(t => t.RevokedAt == null).Select(t => t.Name).ToListAsync(cancel));
-            var (now, who) = (time.GetUtcNow(), user.Identity!.Name!);
-            await log.AddWithAsync(
-                journal =>
-                {
-                    var kept = journal.Tokens.First(t => t.Id == row.Id);
-                    (kept.RevokedAt, kept.RevokedBy) = (now, who); // kept, so that whoever still uses it is told
-                },
-                who, "token", name, "revoked", cancel);
-            return TypedResults.NoContent();
-        }).WithName("RevokeToken").WithSummary("Revokes a token").RequireAuthorization(Roles.Owner).ProducesProblem(404);
+        api.MapDelete("/tokens/{name}", RevokeTokenAsync)
+            .WithName("RevokeToken").WithSummary("Revokes a token")
+            .RequireAuthorization(Roles.Owner).ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<WhoView>, ProblemHttpResult>> SignInAsync(
+        SignInCode order, HttpContext http, AccessKeys keys, LogStore log, CancellationToken cancel)
+    {
+        if (!await keys.UseCodeAsync(order.Code, cancel)) return WrongCode();
+        await http.SignInAsync(
+            CookieAuthenticationDefaults.AuthenticationScheme,
+            TokenHandler.Principal("owner (sign-in link)", Roles.Owner, CookieAuthenticationDefaults.AuthenticationScheme));
+        await log.AddAsync("owner (sign-in link)", "sign-in", "console", "by a one-time link", cancel);
+        return TypedResults.Ok(new WhoView("owner (sign-in link)", Roles.Owner));
+    }
+
+    private static Ok<SignInWaysView> ShowSignInWays(DirectoryGate gate) =>
+        TypedResults.Ok(new SignInWaysView(gate.Directory));
+
+    private static async Task<NoContent> SignOutAsync(HttpContext http)
+    {
+        await http.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);
+        return TypedResults.NoContent();
+    }
+
+    private static Ok<WhoView> WhoAmI(ClaimsPrincipal user) =>
+        TypedResults.Ok(
+            new WhoView(user.Identity!.Name!, user.FindFirstValue(ClaimTypes.Role)!) { Release = ProgramRelease.Number });
+
+    private static async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> ClaimTokenAsync(
+        TokenClaim claim, AccessKeys keys, LogStore log, CancellationToken cancel)
+    {
+        if (NameFault(claim.Name) is { } fault) return fault;
+        if (!await keys.UseCodeAsync(claim.Code, cancel)) return WrongCode();
+        var (token, row) = await keys.NewTokenAsync(claim.Name, Roles.Owner, TimeSpan.FromDays(FirstTokenDays), null, cancel);
+        await log.AddAsync(
+            claim.Name, "token", claim.Name, $"claimed with a one-time code: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}",
+            cancel);
+        return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
+    }
+
+    private static async Task<Ok<IReadOnlyList<TokenView>>> ListTokensAsync(
+        IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var rows = await db.Tokens.AsNoTracking().Where(t => t.RevokedAt == null).OrderBy(t => t.Name).ToListAsync(cancel);
+        return TypedResults.Ok<IReadOnlyList<TokenView>>(
+            [.. rows.Select(t => new TokenView(t.Name, t.Role, t.CreatedAt, t.ExpiresAt, t.LastUsedAt, t.Person))]);
+    }
+
+    private static async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> MakeTokenAsync(
+        TokenOrder order, ClaimsPrincipal user, AccessKeys keys, LogStore log, IDbContextFactory<AppDb> databases,
+        CancellationToken cancel)
+    {
+        if (NameFault(order.Name) is { } fault) return fault;
+        if (!Roles.All.Contains(order.Role))
+            return Problems.Bad(
+                "role", $"'{order.Role}' is not a role.", string.Join(", ", Roles.All), order.Role, Roles.All);
+        if (order.Days is < 1 or > 366) return Problems.Bad("days", "A token is valid for 1 to 366 days.", "1 to 366");
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (order.Person is { } person && (person.Length is 0 or > 200 || person.Any(char.IsControl)))
+            return Problems.Bad(
+                "person", "This cannot be a person's name.", @"as they sign in to the console, such as FENNMOOR\a.brandt");
+        if (await db.Tokens.AnyAsync(t => t.Name == order.Name && t.RevokedAt == null, cancel))
+            return Problems.Bad(
+                "name", $"There is a token called '{order.Name}' already.", "another name, or revoke that one first");
+        var (token, row) = await keys.NewTokenAsync(
+            order.Name, order.Role, TimeSpan.FromDays(order.Days), order.Person, cancel);
+        await log.AddAsync(
+            user.Identity!.Name!, "token", order.Name,
+            $"made{(order.Person is { } of ? $" for {of}" : "")}: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}", cancel);
+        return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> RevokeTokenAsync(
+        string name, ClaimsPrincipal user, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases,
+        CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await db.Tokens.FirstOrDefaultAsync(t => t.Name == name && t.RevokedAt == null, cancel) is not { } row)
+            return Problems.NotFound(
+                "token", name, await db.Tokens.Where(t => t.RevokedAt == null).Select(t => t.Name).ToListAsync(cancel));
+        var (now, who) = (time.GetUtcNow(), user.Identity!.Name!);
+        await log.AddWithAsync(
+            journal =>
+            {
+                var kept = journal.Tokens.First(t => t.Id == row.Id);
+                (kept.RevokedAt, kept.RevokedBy) = (now, who); // kept, so that whoever still uses it is told
+            },
+            who, "token", name, "revoked", cancel);
+        return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<WhoView>, ProblemHttpResult>> SignInPersonAsync(

@@ -28,30 +28,36 @@ internal static class AdoptionEndpoints
                 TypedResults.Ok<IReadOnlyList<AdoptionSummary>>(
                     [.. (await adoptionStore.ListAsync(cancel)).Select(AdoptionService.Summary)]))
             .WithName("ListAdoptions").WithSummary("The adoptions, open and finished").RequireAuthorization(Roles.Reader);
-        api.MapGet("/adoptions/{name}", async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> (
-            string name, AdoptionStore adoptionStore, AdoptionService adoptionService, CancellationToken cancel) =>
-            await adoptionStore.FindAsync(name, cancel) is { } kept
-                ? TypedResults.Ok(await adoptionService.ViewAsync(kept, cancel))
-                : await NotFoundAsync(name, adoptionStore, cancel))
+        api.MapGet("/adoptions/{name}", ShowAdoptionAsync)
             .WithName("ShowAdoption").WithSummary("Everything that the accounts of an adoption hold, with the answers")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/adoptions/{name}/answers", AnswerAsync)
             .WithName("AnswerAdoption").WithSummary("Answers for items: needed, not needed, or not sure")
             .RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
-        api.MapGet("/adoptions/{name}/draft", async Task<Results<Ok<AdoptionDraftView>, ProblemHttpResult>> (
-            string name, AdoptionStore adoptionStore, AdoptionService adoptionService, CancellationToken cancel) =>
-        {
-            if (await adoptionStore.FindAsync(name, cancel) is not { } kept)
-                return await NotFoundAsync(name, adoptionStore, cancel);
-            var estate = await adoptionService.EstateAsync(kept.Adoption, cancel);
-            if (await adoptionService.FindAsync(kept.Adoption, estate, cancel) is not { } found)
-                return NotSurveyed(kept.Adoption);
-            var files = await adoptionService.DraftAsync(kept.Adoption, found, estate, cancel);
-            return TypedResults.Ok(new AdoptionDraftView(files.SheetText, files.InstallText));
-        }).WithName("DraftAdoption").WithSummary("The current sheet and install of an adoption; stores nothing").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+        api.MapGet("/adoptions/{name}/draft", DraftAdoptionAsync)
+            .WithName("DraftAdoption").WithSummary("The current sheet and install of an adoption; stores nothing")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
         api.MapPost("/adoptions/{name}/finish", FinishAsync)
             .WithName("FinishAdoption").WithSummary("Adds the sheet and the install of an adoption")
             .RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> ShowAdoptionAsync(
+        string name, AdoptionStore adoptionStore, AdoptionService adoptionService, CancellationToken cancel) =>
+        await adoptionStore.FindAsync(name, cancel) is { } kept
+            ? TypedResults.Ok(await adoptionService.ViewAsync(kept, cancel))
+            : await NotFoundAsync(name, adoptionStore, cancel);
+
+    private static async Task<Results<Ok<AdoptionDraftView>, ProblemHttpResult>> DraftAdoptionAsync(
+        string name, AdoptionStore adoptionStore, AdoptionService adoptionService, CancellationToken cancel)
+    {
+        if (await adoptionStore.FindAsync(name, cancel) is not { } kept)
+            return await NotFoundAsync(name, adoptionStore, cancel);
+        var estate = await adoptionService.EstateAsync(kept.Adoption, cancel);
+        if (await adoptionService.FindAsync(kept.Adoption, estate, cancel) is not { } found)
+            return NotSurveyed(kept.Adoption);
+        var files = await adoptionService.DraftAsync(kept.Adoption, found, estate, cancel);
+        return TypedResults.Ok(new AdoptionDraftView(files.SheetText, files.InstallText));
     }
 
     private static async Task<Results<Ok<AdoptionSummary>, ProblemHttpResult>> BeginAsync(

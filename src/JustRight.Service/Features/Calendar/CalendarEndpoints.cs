@@ -25,17 +25,19 @@ internal static class CalendarEndpoints
                 "What expires or is due: passwords, reviews, exceptions, confirmations; the earliest first: a page, searched and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
 
-        api.MapGet("/estates/{name}/calendar/file", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
-            string name, Library library, CalendarService calendarService, TimeProvider time, CancellationToken cancel) =>
-            await library.EstateAsync(name, cancel) is { } estate
-                ? TypedResults.File(
-                    Encoding.UTF8.GetBytes(
-                        CalendarFile.Write(name, await calendarService.EntriesAsync(estate, cancel), time.GetUtcNow())),
-                    CalendarFile.MediaType, $"{name}.ics")
-                : await library.NoEstateAsync(name, cancel))
+        api.MapGet("/estates/{name}/calendar/file", ShowCalendarFileAsync)
             .WithName("ShowCalendarFile").WithSummary("The same as iCalendar [RFC 5545], for people's own calendars")
             .RequireAuthorization(Roles.Reader).Produces<string>(200, CalendarFile.MediaType).ProducesProblem(404);
     }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ShowCalendarFileAsync(
+        string name, Library library, CalendarService calendarService, TimeProvider time, CancellationToken cancel) =>
+        await library.EstateAsync(name, cancel) is { } estate
+            ? TypedResults.File(
+                Encoding.UTF8.GetBytes(
+                    CalendarFile.Write(name, await calendarService.EntriesAsync(estate, cancel), time.GetUtcNow())),
+                CalendarFile.MediaType, $"{name}.ics")
+            : await library.NoEstateAsync(name, cancel);
 
     private static async Task<Results<Ok<CalendarView>, ProblemHttpResult>> ListAsync(
         string name, [AsParameters] ListOrder order, Library library, CalendarService calendarService, TimeProvider time,

@@ -16,17 +16,19 @@ internal static class ConfirmationEndpoints
 
     public static void MapConfirmations(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/confirmations", async Task<Results<Ok<IReadOnlyList<ConfirmationView>>, ProblemHttpResult>> (
-            string name, Library library, ConfirmationStore confirmationStore, CancellationToken cancel) =>
-            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
-                ? missing
-                : TypedResults.Ok(await confirmationStore.ListAsync(name, cancel)))
+        api.MapGet("/installs/{name}/confirmations", ListConfirmationsAsync)
             .WithName("ListConfirmations").WithSummary("What people confirmed inside the product, newest first")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/confirmations", AddAsync)
             .WithName("Confirm").WithSummary("Records whether a person saw that an account has an identity inside the product")
             .RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
+
+    private static async Task<Results<Ok<IReadOnlyList<ConfirmationView>>, ProblemHttpResult>> ListConfirmationsAsync(
+        string name, Library library, ConfirmationStore confirmationStore, CancellationToken cancel) =>
+        await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
+            ? missing
+            : TypedResults.Ok(await confirmationStore.ListAsync(name, cancel));
 
     private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> AddAsync(
         string name, ConfirmationOrder order, ClaimsPrincipal user, JudgedOrNot fits, FitService fitService, SurveyStore surveys,

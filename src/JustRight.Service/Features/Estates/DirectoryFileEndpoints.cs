@@ -28,7 +28,7 @@ internal static class DirectoryFileEndpoints
         Library library, DirectoryFiles files, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+            return await library.NoEstateAsync(name, cancel);
         var estate = Library.ReadEstate(row);
         if (estate.Directory.Reach != Reach.File)
             return Problems.Of(

@@ -20,9 +20,7 @@ internal static class HostEndpoints
     private static async Task<Results<Ok<HostView>, ProblemHttpResult>> ShowAsync(
         string name, string host, Library library, FitService fitService, SurveyStore surveys, CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
-        var estate = Library.ReadEstate(row);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         if (estate.Host(host) is not { } known) return Problems.NotFound("host", host, estate.Hosts.Select(h => h.Name));
         if (await surveys.LatestAsync(name, cancel) is not { } view || view.Host(known.Name) is not { } read)
             return Problems.Of(

@@ -21,23 +21,29 @@ internal static class HostFactsEndpoints
             .Accepts<string>("text/plain", "application/json")
             .WithMetadata(new RequestSizeLimitAttribute(HostFactsReader.MostBytes)).RequireAuthorization(Roles.Planner)
             .ProducesProblem(400).ProducesProblem(404);
-        api.MapGet("/host-scripts/{script}", ([AllowedValues("collect", "change")] string script) => script switch
+        api.MapGet("/host-scripts/{script}", ShowHostScript)
+            .WithName("ShowHostScript")
+            .WithSummary("The script that reads host facts (collect), or the one that makes changes on a host (change), as they are handed over")
+            .Produces<string>(contentType: "text/plain")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
+    }
+
+    private static IResult ShowHostScript([AllowedValues("collect", "change")] string script) =>
+        script switch
         {
             "collect" => Results.Text(HostScripts.Collect),
             "change" => Results.Text(HostScripts.Change),
             _ => (IResult)Problems.NotFound("script", script, ["collect", "change"]),
-        }).WithName("ShowHostScript").WithSummary("The script that reads host facts (collect), or the one that makes changes on a host (change), as they are handed over").Produces<string>(contentType: "text/plain").RequireAuthorization(Roles.Reader).ProducesProblem(404);
-    }
+        };
 
     private static async Task<Results<Ok<HostFactsView>, ProblemHttpResult>> AddAsync(
         string name, string? file, HttpRequest request, ClaimsPrincipal user, Library library, HostFactsStore hostFactsStore,
         CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         var sent = await Upload.ReadAsync(request, file, "facts.json", cancel);
         var (facts, faults) = await hostFactsStore.SaveAsync(
-            Library.ReadEstate(row), sent.File, sent.Bytes, user.Identity!.Name!, cancel);
+            estate, sent.File, sent.Bytes, user.Identity!.Name!, cancel);
         return facts is null
             ? Problems.Of(faults)
             : TypedResults.Ok(new HostFactsView(

@@ -74,9 +74,8 @@ internal static class InstanceEndpoints
     private static async Task<((Estate Estate, EstateInstance Known, SurveyView View)? Found, ProblemHttpResult? Problem)> FindAsync(
         string name, string instance, Library library, SurveyStore surveys, CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return (null, await library.MissingAsync(Library.EstateKind, name, cancel));
-        var estate = Library.ReadEstate(row);
+        if (await library.EstateAsync(name, cancel) is not { } estate)
+            return (null, await library.NoEstateAsync(name, cancel));
         if (estate.Instance(instance) is not { } known)
             return (null, Problems.NotFound("instance", instance, estate.Instances.Select(i => i.Name)));
         return await surveys.LatestAsync(name, cancel) is { } view && view.Instance(known.Name) is not null

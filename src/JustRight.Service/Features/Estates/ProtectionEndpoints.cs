@@ -65,11 +65,8 @@ internal static class ProtectionEndpoints
     private static async Task<(Estate? Estate, Protected? Read, ProblemHttpResult? Problem)> ReadAsync(
         string name, string @object, Library library, ConnectorStore connectorStore, CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return (
-                null, null,
-                Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name)));
-        var estate = Library.ReadEstate(row);
+        if (await library.EstateAsync(name, cancel) is not { } estate)
+            return (null, null, await library.NoEstateAsync(name, cancel));
         var asked = estate.Branches.FirstOrDefault(b => b.Key == @object)?.Name.Text ?? @object;
         if (!DistinguishedName.TryParse(asked, out var dn))
             return (

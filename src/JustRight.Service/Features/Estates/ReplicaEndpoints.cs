@@ -20,12 +20,10 @@ internal static class ReplicaEndpoints
     private static async Task<Results<Ok<ReplicaComparisonView>, ProblemHttpResult>> CompareAsync(
         string name, string @object, Library library, ConnectorStore connectorStore, TimeProvider time, CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         if (!DistinguishedName.TryParse(@object, out var dn))
             return Problems.Bad(
                 "object", "This is not a distinguished name.", "a name such as OU=People,DC=fennmoor,DC=example", @object);
-        var estate = Library.ReadEstate(row);
         try
         {
             var replicas = await (await connectorStore.OpenAsync(estate, cancel)).Directory.ReadReplicasAsync(dn.Text, cancel);

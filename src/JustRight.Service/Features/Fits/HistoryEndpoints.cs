@@ -16,11 +16,7 @@ internal static class HistoryEndpoints
 
     public static void MapHistory(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/history", async Task<Results<Ok<IReadOnlyList<KeptFitView>>, ProblemHttpResult>> (
-            string name, int? take, Library library, FitHistory history, CancellationToken cancel) =>
-            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
-                ? missing
-                : TypedResults.Ok(await history.ListAsync(name, Math.Clamp(take ?? Usual, 1, FitHistory.Kept), cancel)))
+        api.MapGet("/installs/{name}/history", ShowHistoryAsync)
             .WithName("ShowHistory").WithSummary("How the results of an install changed, newest first")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
@@ -28,6 +24,12 @@ internal static class HistoryEndpoints
             .WithName("ShowDrift").WithSummary("What changed between two fits of an install, and which changes Just Right made")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
     }
+
+    private static async Task<Results<Ok<IReadOnlyList<KeptFitView>>, ProblemHttpResult>> ShowHistoryAsync(
+        string name, int? take, Library library, FitHistory history, CancellationToken cancel) =>
+        await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
+            ? missing
+            : TypedResults.Ok(await history.ListAsync(name, Math.Clamp(take ?? Usual, 1, FitHistory.Kept), cancel));
 
     private static async Task<Results<Ok<DriftView>, ProblemHttpResult>> DriftAsync(
         string name, int? from, int? to, Library library, FitHistory history, OwnWork work, CancellationToken cancel)

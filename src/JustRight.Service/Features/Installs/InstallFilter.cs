@@ -1,4 +1,5 @@
 using System.Text.Json;
+using JustRight.Service.Data.Documents;
 using JustRight.Service.Data.Storage;
 using JustRight.Service.Platform.Answers;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -13,7 +14,6 @@ internal sealed class InstallFilter
         NothingOff = "nothing-off",
         NotVerified = "not-verified";
 
-    private static readonly string[] Stages = ["planned", "installed", "retiring"];
     private static readonly string[] Fits = [Missing, Excess, Pending, Unseen, NothingOff, NotVerified];
 
     /// <summary>Only those of this estate.</summary>
@@ -34,8 +34,9 @@ internal sealed class InstallFilter
 
     /// <summary>Why these cannot be told; null when they can.</summary>
     public ProblemHttpResult? WhyNot() =>
-        Stage is { } stage && !Stages.Contains(stage)
-            ? Problems.Bad("stage", "This is not a stage of an install.", string.Join(", ", Stages), stage, Stages)
+        Stage is { } stage && !StageWords.All.Contains(stage)
+            ? Problems.Bad("stage", "This is not a stage of an install.", string.Join(", ", StageWords.All), stage,
+                StageWords.All)
         : Fit is { } fit && !Fits.Contains(fit)
             ? Problems.Bad("fit", "The list cannot be filtered by this.", string.Join(", ", Fits), fit, Fits)
         : null;

@@ -14,21 +14,25 @@ internal static class JobEndpoints
 {
     public static void MapJobs(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/jobs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (
-            string id, JobQueue queue, CancellationToken cancel) =>
-            await queue.FindAsync(id, cancel) is { } job ? TypedResults.Ok(JobViews.Of(job)) : Problems.NotFound("job", id, []))
-            .WithName("ShowJob").WithSummary("A job and its steps").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/jobs/{id}", ShowJobAsync)
+            .WithName("ShowJob").WithSummary("A job and its steps")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/jobs/{id}/events", async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> (
-            string id, [FromHeader(Name = "Last-Event-ID")] string? last, JobFeed feed, JobQueue queue,
-                CancellationToken cancel) =>
-            await queue.FindAsync(id, cancel) is null
-                ? Problems.NotFound("job", id, [])
-                : TypedResults.ServerSentEvents(EventsAsync(id, last, feed, queue, cancel)))
+        api.MapGet("/jobs/{id}/events", WatchJobAsync)
             .WithName("WatchJob")
             .WithSummary("A job's progress as numbered server-sent events, from its start, or after Last-Event-ID, to its end")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
     }
+
+    private static async Task<Results<Ok<JobView>, ProblemHttpResult>> ShowJobAsync(
+        string id, JobQueue queue, CancellationToken cancel) =>
+        await queue.FindAsync(id, cancel) is { } job ? TypedResults.Ok(JobViews.Of(job)) : Problems.NotFound("job", id, []);
+
+    private static async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> WatchJobAsync(
+        string id, [FromHeader(Name = "Last-Event-ID")] string? last, JobFeed feed, JobQueue queue, CancellationToken cancel) =>
+        await queue.FindAsync(id, cancel) is null
+            ? Problems.NotFound("job", id, [])
+            : TypedResults.ServerSentEvents(EventsAsync(id, last, feed, queue, cancel));
 
     private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(
         string id, string? last, JobFeed feed, JobQueue queue, [EnumeratorCancellation] CancellationToken cancel)

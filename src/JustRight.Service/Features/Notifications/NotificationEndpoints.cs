@@ -16,14 +16,16 @@ internal static class NotificationEndpoints
             .WithName("ListNotifications")
             .WithSummary("The notifications sent and whether they were delivered, newest first: a page, searched and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
-        api.MapPost("/estates/{name}/reminders", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (
-            string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
-            await library.EstateAsync(name, cancel) is { } estate
-                ? TypedResults.Ok(await notificationService.RemindAsync(estate, cancel))
-                : await library.NoEstateAsync(name, cancel))
+        api.MapPost("/estates/{name}/reminders", RemindAsync)
             .WithName("Remind").WithSummary("Sends due reminders now instead of at the next hour; returns the new ones")
             .RequireAuthorization(Roles.Planner).ProducesProblem(404);
     }
+
+    private static async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> RemindAsync(
+        string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
+        await library.EstateAsync(name, cancel) is { } estate
+            ? TypedResults.Ok(await notificationService.RemindAsync(estate, cancel))
+            : await library.NoEstateAsync(name, cancel);
 
     private static async Task<Results<Ok<NotificationPage>, ProblemHttpResult>> ListAsync(
         string name, [AsParameters] ListOrder order, Library library, NotificationService notificationService,

@@ -44,16 +44,7 @@ internal static class PasswordEndpoints
             .WithName("ShowAccountPassword").WithSummary("Where a password is used, and the steps of a renewal")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>,
-            ProblemHttpResult>> (
-            string name, string? account, Library library, PasswordService passwordService, RenewalStore renewals,
-            IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-            await library.EstateAsync(name, cancel) is not { } estate
-                ? await library.NoEstateAsync(name, cancel)
-                : TypedResults.Ok(await PlacesAsync(
-                    (await passwordService.ReadAsync(estate, cancel)).Places.Where(p =>
-                        account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)),
-                    name, renewals, databases, cancel)))
+        api.MapGet("/estates/{name}/password-places", ListPasswordPlacesAsync)
             .WithName("ListPasswordPlaces")
             .WithSummary("Where passwords are used, and what stops if one is changed in the directory first")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
@@ -62,21 +53,9 @@ internal static class PasswordEndpoints
             .WithName("TellPasswordPlace").WithSummary("Adds a place where a password is used")
             .RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
 
-        api.MapDelete("/estates/{name}/passwords/{account}/places/{number}", async Task<Results<NoContent, ProblemHttpResult>> (
-            string name, string account, int number, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases,
-            CancellationToken cancel) =>
-        {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            if (await db.ToldPlaces.AsNoTracking().FirstOrDefaultAsync(
-                p => p.Id == number && p.Estate == name, cancel) is not { } row
-                || !string.Equals(row.Account, account, StringComparison.OrdinalIgnoreCase))
-                return Problems.NotFound("place of this account", $"{number}", []);
-            await log.AddWithAsync(
-                journal => journal.ToldPlaces.Remove(row), user.Identity!.Name!, "password place", row.Account,
-                $"taken out: {PasswordService.Of(row).Words}", cancel);
-            return TypedResults.NoContent();
-        }).WithName("ForgetPasswordPlace").WithSummary("Removes a place that somebody added").RequireAuthorization(Roles.Planner)
-            .ProducesProblem(404);
+        api.MapDelete("/estates/{name}/passwords/{account}/places/{number}", ForgetPasswordPlaceAsync)
+            .WithName("ForgetPasswordPlace").WithSummary("Removes a place that somebody added")
+            .RequireAuthorization(Roles.Planner).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/passwords/{account}/try", TryAsync)
             .WithName("TryPassword")
@@ -91,6 +70,31 @@ internal static class PasswordEndpoints
         api.MapPost("/estates/{name}/passwords/{account}/show", ShowOnceAsync)
             .WithName("ShowPasswordOnce").WithSummary("Hands over a password once, in clear").RequireAuthorization(Roles.Granter)
             .ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> ListPasswordPlacesAsync(
+        string name, string? account, Library library, PasswordService passwordService, RenewalStore renewals,
+        IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        await library.EstateAsync(name, cancel) is not { } estate
+            ? await library.NoEstateAsync(name, cancel)
+            : TypedResults.Ok(await PlacesAsync(
+                (await passwordService.ReadAsync(estate, cancel)).Places.Where(p =>
+                    account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)),
+                name, renewals, databases, cancel));
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ForgetPasswordPlaceAsync(
+        string name, string account, int number, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases,
+        CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await db.ToldPlaces.AsNoTracking().FirstOrDefaultAsync(
+            p => p.Id == number && p.Estate == name, cancel) is not { } row
+            || !string.Equals(row.Account, account, StringComparison.OrdinalIgnoreCase))
+            return Problems.NotFound("place of this account", $"{number}", []);
+        await log.AddWithAsync(
+            journal => journal.ToldPlaces.Remove(row), user.Identity!.Name!, "password place", row.Account,
+            $"taken out: {PasswordService.Of(row).Words}", cancel);
+        return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<PasswordsView>, ProblemHttpResult>> ListAsync(

@@ -23,17 +23,19 @@ internal static class RenewalEndpoints
             .WithName("BeginRenewal").WithSummary("Starts a renewal: runs the automatic steps until a manual step is due")
             .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
 
-        api.MapGet("/renewals/{id}", async Task<Results<Ok<RenewalView>, ProblemHttpResult>> (
-            string id, Library library, PasswordService passwordService, RenewalStore renewals, TimeProvider time,
-            CancellationToken cancel) =>
-        {
-            if (await renewals.FindAsync(id, cancel) is not { } renewal
-                || await library.EstateAsync(renewal.Row.Estate, cancel) is not { } estate)
-                return Problems.NotFound("renewal", id, []);
-            return TypedResults.Ok(await ViewAsync(renewal, estate, passwordService, time, cancel));
-        })
+        api.MapGet("/renewals/{id}", ShowRenewalAsync)
             .WithName("ShowRenewal").WithSummary("A renewal, its steps, and which password is where")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<RenewalView>, ProblemHttpResult>> ShowRenewalAsync(
+        string id, Library library, PasswordService passwordService, RenewalStore renewals, TimeProvider time,
+        CancellationToken cancel)
+    {
+        if (await renewals.FindAsync(id, cancel) is not { } renewal
+            || await library.EstateAsync(renewal.Row.Estate, cancel) is not { } estate)
+            return Problems.NotFound("renewal", id, []);
+        return TypedResults.Ok(await ViewAsync(renewal, estate, passwordService, time, cancel));
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BeginAsync(

@@ -20,11 +20,7 @@ internal static class ReviewEndpoints
 
     public static void MapReviews(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/exceptions", async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> (
-            string name, Library library, ExceptionStore exceptions, CancellationToken cancel) =>
-            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
-                ? missing
-                : TypedResults.Ok(await exceptions.ListAsync(name, cancel)))
+        api.MapGet("/installs/{name}/exceptions", ListExceptionsAsync)
             .WithName("ListExceptions").WithSummary("The exceptions, newest first, including the expired ones")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/exceptions", AllowAsync)
@@ -35,19 +31,27 @@ internal static class ReviewEndpoints
         api.MapPost("/installs/{name}/exceptions/{number:int}/end", EndAsync)
             .WithName("EndException").WithSummary("Ends an exception early").RequireAuthorization(Roles.Granter)
             .ProducesProblem(404);
-        api.MapGet("/installs/{name}/reviews", async Task<Results<Ok<IReadOnlyList<ReviewView>>, ProblemHttpResult>> (
-            string name, Library library, ReviewStore reviews, CancellationToken cancel) =>
-            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
-                ? missing
-                : TypedResults.Ok(await reviews.ListAsync(name, cancel)))
-            .WithName("ListReviews").WithSummary("The reviews of an install, newest first").RequireAuthorization(Roles.Reader)
-            .ProducesProblem(404);
+        api.MapGet("/installs/{name}/reviews", ListReviewsAsync)
+            .WithName("ListReviews").WithSummary("The reviews of an install, newest first")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/reviews", ReviewAsync)
             .WithName("Review")
             .WithSummary("Records who reviewed the latest fit, its deviations, and which of them are accepted until when")
             .RequireAuthorization(Roles.Planner)
             .ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
+
+    private static async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> ListExceptionsAsync(
+        string name, Library library, ExceptionStore exceptions, CancellationToken cancel) =>
+        await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
+            ? missing
+            : TypedResults.Ok(await exceptions.ListAsync(name, cancel));
+
+    private static async Task<Results<Ok<IReadOnlyList<ReviewView>>, ProblemHttpResult>> ListReviewsAsync(
+        string name, Library library, ReviewStore reviews, CancellationToken cancel) =>
+        await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
+            ? missing
+            : TypedResults.Ok(await reviews.ListAsync(name, cancel));
 
     private static async Task<Results<Ok<ExceptionView>, ProblemHttpResult>> AllowAsync(
         string name, ExceptionOrder order, ClaimsPrincipal user, Library library, JudgedOrNot fits, DriftKeeper drift,

@@ -28,14 +28,9 @@ internal static class RunEndpoints
             .WithName("ListRuns").WithSummary("Runs, newest first, without their steps: a page, searched, filtered and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
 
-        api.MapGet("/runs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (
-            string id, JobQueue queue, JobEstates estates, CancellationToken cancel) =>
-            await FindAsync(id, queue, cancel) is { } job
-                ? TypedResults.Ok(
-                    JobViews.Of(job) with { Simulated = (await estates.FindAsync(job, cancel))?.IsSimulated })
-                : NotFound(id))
-            .WithName("ShowRun").WithSummary("A run, its steps, and what it waits for").RequireAuthorization(Roles.Reader)
-            .ProducesProblem(404);
+        api.MapGet("/runs/{id}", ShowRunAsync)
+            .WithName("ShowRun").WithSummary("A run, its steps, and what it waits for")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/runs/{id}/steps/{number}", SayAsync)
             .WithName("SayOfStep")
@@ -51,6 +46,13 @@ internal static class RunEndpoints
             .WithName("Stop").WithSummary("Stops a run after the step that is being made; it can be continued, or undone")
             .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
     }
+
+    private static async Task<Results<Ok<JobView>, ProblemHttpResult>> ShowRunAsync(
+        string id, JobQueue queue, JobEstates estates, CancellationToken cancel) =>
+        await FindAsync(id, queue, cancel) is { } job
+            ? TypedResults.Ok(
+                JobViews.Of(job) with { Simulated = (await estates.FindAsync(job, cancel))?.IsSimulated })
+            : NotFound(id);
 
     private static async Task<Results<Ok<RunPage>, ProblemHttpResult>> ListAsync(
         string? estate, string? install, string? state, [AsParameters] ListOrder order, Library library,

@@ -13,21 +13,26 @@ internal static class SurveyEndpoints
 {
     public static void MapSurveys(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/estates/{name}/survey", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
-            string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
-            await library.FindAsync(Library.EstateKind, name, cancel) is null
-                ? Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name))
-                : Accepted(await queue.AddAsync(new JobOrder(JobKind.Survey, name, user.Identity!.Name!), cancel)))
-            .WithName("Survey").WithSummary("Reads an estate").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+        api.MapPost("/estates/{name}/survey", SurveyAsync)
+            .WithName("Survey").WithSummary("Reads an estate")
+            .RequireAuthorization(Roles.Planner).ProducesProblem(404);
 
-        api.MapPost("/installs/{name}/verify", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
-            string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
-            await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
-                ? missing
-                : Accepted(await queue.AddAsync(new JobOrder(JobKind.Verify, name, user.Identity!.Name!), cancel)))
-            .WithName("Verify").WithSummary("Reads the estate and judges an install").RequireAuthorization(Roles.Planner)
-            .ProducesProblem(404);
+        api.MapPost("/installs/{name}/verify", VerifyAsync)
+            .WithName("Verify").WithSummary("Reads the estate and judges an install")
+            .RequireAuthorization(Roles.Planner).ProducesProblem(404);
     }
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> SurveyAsync(
+        string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
+        await library.MissingAsync(Library.EstateKind, name, cancel) is { } missing
+            ? missing
+            : Accepted(await queue.AddAsync(new JobOrder(JobKind.Survey, name, user.Identity!.Name!), cancel));
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> VerifyAsync(
+        string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
+        await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
+            ? missing
+            : Accepted(await queue.AddAsync(new JobOrder(JobKind.Verify, name, user.Identity!.Name!), cancel));
 
     private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobViews.Of(job));
 }

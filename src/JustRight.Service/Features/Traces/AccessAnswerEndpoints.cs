@@ -23,11 +23,10 @@ internal static class AccessAnswerEndpoints
     private static async Task<Results<Ok<AccessAnswersView>, ProblemHttpResult>> AnswerAsync(
         string name, AccessOrder order, Library library, AccessQuestions questions, CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return await NoEstateAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         try
         {
-            var (answers, problem) = await questions.AnswerAsync(Library.ReadEstate(row), order, cancel);
+            var (answers, problem) = await questions.AnswerAsync(estate, order, cancel);
             return problem is not null ? problem : TypedResults.Ok(answers!);
         }
         catch (ConnectorException e)
@@ -39,14 +38,13 @@ internal static class AccessAnswerEndpoints
     private static async Task<Results<Ok<WholeAccessView>, ProblemHttpResult>> TellAsync(
         string name, WholeAccessOrder order, Library library, WholeAccesses accesses, CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return await NoEstateAsync(name, library, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         if (string.IsNullOrEmpty(order.Account)) return Problems.Bad("account", "Whose rights?", "an account");
         if (string.IsNullOrEmpty(order.At) || order.At == Estate.WholeDomain)
             return Problems.Bad("at", "To which object?", "a distinguished name, a logon name, or an OU of the estate", order.At);
         try
         {
-            return await accesses.TellAsync(Library.ReadEstate(row), order, cancel) is { } told
+            return await accesses.TellAsync(estate, order, cancel) is { } told
                 ? TypedResults.Ok(told)
                 : Problems.Of(404, "not-found", $"{order.At} does not exist, or may not be seen.");
         }
@@ -55,9 +53,6 @@ internal static class AccessAnswerEndpoints
             return Refused(e);
         }
     }
-
-    private static async Task<ProblemHttpResult> NoEstateAsync(string name, Library library, CancellationToken cancel) =>
-        Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
 
     private static ProblemHttpResult Refused(ConnectorException e) =>
         e.Failure == ConnectorFailure.NotFound

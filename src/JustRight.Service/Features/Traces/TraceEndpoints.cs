@@ -24,24 +24,12 @@ internal static class TraceEndpoints
             .WithName("Trace").WithSummary("Shows why an account can or cannot do something in the directory")
             .RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
-        api.MapGet("/jobs/{id}/trace", async Task<Results<Ok<TraceView>, ProblemHttpResult>> (
-            string id, JobQueue queue, CancellationToken cancel) =>
-            await queue.FindAsync(id, cancel) is not { ResultJson: { } json }
-                ? Problems.NotFound("trace", id, [])
-                : TypedResults.Ok(StoredJson.Read<KeptTrace>(json).View))
+        api.MapGet("/jobs/{id}/trace", ShowTraceAsync)
             .WithName("ShowTrace").WithSummary("The answer of a trace, or of the trace after a fix")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/estates/{name}/traces", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-        {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps)
-                .Where(j =>
-                    j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == JobKind.Undo)
-                        && j.Kind != JobKind.Renew)
-                .OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
-            return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobViews.Of)]);
-        }).WithName("ListTraces").WithSummary("Traces of an estate, what was fixed and undone, newest first")
+        api.MapGet("/estates/{name}/traces", ListTracesAsync)
+            .WithName("ListTraces").WithSummary("Traces of an estate, what was fixed and undone, newest first")
             .RequireAuthorization(Roles.Reader);
 
         api.MapPost("/jobs/{id}/fix", FixAsync)
@@ -53,13 +41,30 @@ internal static class TraceEndpoints
             .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
     }
 
+    private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> ShowTraceAsync(
+        string id, JobQueue queue, CancellationToken cancel) =>
+        await queue.FindAsync(id, cancel) is not { ResultJson: { } json }
+            ? Problems.NotFound("trace", id, [])
+            : TypedResults.Ok(StoredJson.Read<KeptTrace>(json).View);
+
+    private static async Task<Ok<IReadOnlyList<JobView>>> ListTracesAsync(
+        string name, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps)
+            .Where(j =>
+                j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == JobKind.Undo)
+                    && j.Kind != JobKind.Renew)
+            .OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
+        return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobViews.Of)]);
+    }
+
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> TraceAsync(
         string name, TraceOrder order, ClaimsPrincipal user, Library library, TraceQuestions questions, JobQueue queue,
         CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row)
-            return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
-        var (settled, problem) = await questions.SettleAsync(Library.ReadEstate(row), order, cancel);
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
+        var (settled, problem) = await questions.SettleAsync(estate, order, cancel);
         if (problem is not null) return problem;
         return Accepted(await queue.AddAsync(
             new JobOrder(JobKind.Trace, name, user.Identity!.Name!) { OrderJson = StoredJson.Write(settled) }, cancel));
