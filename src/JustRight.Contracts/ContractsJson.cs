@@ -6,6 +6,7 @@ namespace JustRight.Contracts;
 [JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase, PropertyNameCaseInsensitive = true)]
 [JsonSerializable(typeof(ProblemView))]
 [JsonSerializable(typeof(SheetView))]
+[JsonSerializable(typeof(SheetDraftView))]
 [JsonSerializable(typeof(IReadOnlyList<SheetSummary>))]
 [JsonSerializable(typeof(EstateView))]
 [JsonSerializable(typeof(IReadOnlyList<EstateSummary>))]

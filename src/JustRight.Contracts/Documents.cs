@@ -172,3 +172,27 @@ public sealed record StageOrder([property: AllowedValues("planned", "installed",
 /// <param name="File">The file's name, for positions in faults; it is only shown. The kind of document otherwise.</param>
 /// <param name="Text">The document whole, as it stands in the file.</param>
 public sealed record DocumentOrder(string? File, string Text);
+
+/// <summary>The draft of a sheet from a vendor's table.</summary>
+/// <param name="Text">The sheet as YAML, with the questions in it as comments.</param>
+/// <param name="Columns">Which column was taken to say what.</param>
+/// <param name="Rows">How many rows the table has.</param>
+/// <param name="Understood">How many of them were understood whole.</param>
+/// <param name="Questions">What a person must look at, in the order of the rows.</param>
+/// <param name="Faults">Why the draft could not be stored as it is; empty when it could.</param>
+public sealed record SheetDraftView(
+    string Text, IReadOnlyList<DraftColumnView> Columns, int Rows, int Understood, IReadOnlyList<DraftQuestionView> Questions,
+    IReadOnlyList<string> Faults);
+
+/// <summary>What a column of a table was taken to say.</summary>
+/// <param name="Says"><c>account</c>, <c>right</c>, <c>where</c>, <c>until</c>, <c>given-by</c> or <c>why</c>.</param>
+/// <param name="Head">Its head in the table.</param>
+public sealed record DraftColumnView(
+    [property: AllowedValues("account", "right", "where", "until", "given-by", "why")] string Says, string Head);
+
+/// <summary>A row of a table, or a part of one, that was not understood.</summary>
+/// <param name="Row">Its number in the file.</param>
+/// <param name="Account">The key of the account it is about; null where that is the question.</param>
+/// <param name="Text">What stands there.</param>
+/// <param name="Asks">What is not known of it.</param>
+public sealed record DraftQuestionView(int Row, string? Account, string Text, string Asks);

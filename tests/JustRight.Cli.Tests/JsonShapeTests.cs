@@ -22,7 +22,7 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
     private static readonly string[] Lines =
     [
         $"verify {Install}", "sheet check {demo}/sheets/thermograph.yaml", "sheet add {demo}/sheets/thermograph.yaml",
-        "sheet list", "sheet show thermograph@4.2",
+        "sheet draft --from {tests}/vendor-tables/thermograph.csv", "sheet list", "sheet show thermograph@4.2",
         "estate check {demo}/estates/fennmoor.yaml", "estate add {demo}/estates/fennmoor.yaml", "estate list",
         "estate show fennmoor", "install add {demo}/installs/thermograph-dataroom.yaml", "install list",
         $"install show {Install}",
@@ -76,6 +76,7 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
         foreach (var line in Lines)
         {
             var words = line.Replace("{demo}", Path.Combine(Checkout.Top, "demo-data"), StringComparison.Ordinal)
+                .Replace("{tests}", Path.Combine(Checkout.Top, "tests"), StringComparison.Ordinal)
                 .Replace("{new}", files, StringComparison.Ordinal).Split(' ');
             var result = await RunAsync([.. words, "--json"]);
             var command = leaves.GetValueOrDefault(words[0]) ?? leaves[$"{words[0]} {words[1]}"];

@@ -43,7 +43,8 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
     };
 
     /// <summary>Calls that send something and change nothing, which a reader may make.</summary>
-    private static readonly string[] OnlyAsking = ["CheckSheet", "CheckEstate", "TryFilter", "CheckLogAgainstAnchor"];
+    private static readonly string[] OnlyAsking =
+        ["CheckSheet", "CheckEstate", "DraftSheet", "TryFilter", "CheckLogAgainstAnchor"];
 
     public static TheoryData<string, string, string, string, string?> Calls
     {

@@ -227,6 +227,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the draft of a sheet from a vendor's table, CSV or a workbook; the body is the file */
+        post: operations["DraftSheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/estates/check": {
         parameters: {
             query?: never;
@@ -2356,6 +2373,30 @@ export interface components {
             /** @description The document whole, as it stands in the file. */
             text: string;
         };
+        /** @description What a column of a table was taken to say. */
+        DraftColumnView: {
+            /**
+             * @description `account`, `right`, `where`, `until`, `given-by` or `why`.
+             * @enum {string}
+             */
+            says: "account" | "right" | "where" | "until" | "given-by" | "why";
+            /** @description Its head in the table. */
+            head: string;
+        };
+        /** @description A row of a table, or a part of one, that was not understood. */
+        DraftQuestionView: {
+            /**
+             * Format: int32
+             * @description Its number in the file.
+             */
+            row: number;
+            /** @description The key of the account it is about; null where that is the question. */
+            account: null | string;
+            /** @description What stands there. */
+            text: string;
+            /** @description What is not known of it. */
+            asks: string;
+        };
         /** @description One difference. */
         DriftLineView: {
             /**
@@ -4420,6 +4461,27 @@ export interface components {
              */
             line: number;
         };
+        /** @description The draft of a sheet from a vendor's table. */
+        SheetDraftView: {
+            /** @description The sheet as YAML, with the questions in it as comments. */
+            text: string;
+            /** @description Which column was taken to say what. */
+            columns: components["schemas"]["DraftColumnView"][];
+            /**
+             * Format: int32
+             * @description How many rows the table has.
+             */
+            rows: number;
+            /**
+             * Format: int32
+             * @description How many of them were understood whole.
+             */
+            understood: number;
+            /** @description What a person must look at, in the order of the rows. */
+            questions: components["schemas"]["DraftQuestionView"][];
+            /** @description Why the draft could not be stored as it is; empty when it could. */
+            faults: string[];
+        };
         /** @description A place of a sheet. */
         SheetPlaceView: {
             /** @description Its key in the sheet. */
@@ -5057,6 +5119,8 @@ export type DecisionView = components['schemas']['DecisionView'];
 export type DeliveryView = components['schemas']['DeliveryView'];
 export type DirectoryFileView = components['schemas']['DirectoryFileView'];
 export type DocumentOrder = components['schemas']['DocumentOrder'];
+export type DraftColumnView = components['schemas']['DraftColumnView'];
+export type DraftQuestionView = components['schemas']['DraftQuestionView'];
 export type DriftLineView = components['schemas']['DriftLineView'];
 export type DriftView = components['schemas']['DriftView'];
 export type EstateSummary = components['schemas']['EstateSummary'];
@@ -5153,6 +5217,7 @@ export type SecretView = components['schemas']['SecretView'];
 export type SessionView = components['schemas']['SessionView'];
 export type SettingsFindingView = components['schemas']['SettingsFindingView'];
 export type SheetAccountView = components['schemas']['SheetAccountView'];
+export type SheetDraftView = components['schemas']['SheetDraftView'];
 export type SheetPlaceView = components['schemas']['SheetPlaceView'];
 export type SheetSummary = components['schemas']['SheetSummary'];
 export type SheetView = components['schemas']['SheetView'];
@@ -5986,6 +6051,91 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    DraftSheet: {
+        parameters: {
+            query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
+                file?: string;
+                /** @description the page of a workbook, by its name; the first unless said otherwise */
+                page?: string;
+                /** @description the product as one word; from the file's name unless said otherwise */
+                product?: string;
+                /** @description the release of the product; 1 unless said otherwise */
+                release?: string;
+                /** @description the product's name in full */
+                title?: string;
+                /** @description the head of the column that says the account, where it cannot be guessed */
+                "account-column"?: string;
+                /** @description the head of the column that says what is needed, where it cannot be guessed */
+                "right-column"?: string;
+                /** @description the head of the column that says where, where it cannot be guessed */
+                "where-column"?: string;
+                /** @description the head of the column that says until when, where it cannot be guessed */
+                "until-column"?: string;
+                /** @description the head of the column that says who gives it, where it cannot be guessed */
+                "given-by-column"?: string;
+                /** @description the head of the column that says why, where it cannot be guessed */
+                "why-column"?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+                "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDraftView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -23,6 +23,7 @@ internal static class SheetCommands
                 "add", "Checks a sheet and adds it to Just Right", ["justright sheet add thermograph.yaml"], [file],
                 c => AddAsync(c, c.Parsed.GetValue(file)!))
                 .Answers(j => j.SheetView),
+            SheetDraftCommand.Make(),
             CommandKit.Make("list", "Lists the sheets", [], [], ListAsync)
                 .Answers(j => j.IReadOnlyListSheetSummary),
             CommandKit.Make(

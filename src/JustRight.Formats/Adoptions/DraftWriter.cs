@@ -1,17 +1,14 @@
 using System.Globalization;
-using System.Text.Encodings.Web;
-using System.Text.Json;
 using JustRight.Core.Adoptions;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Formats.Yaml;
 
 namespace JustRight.Formats.Adoptions;
 
 /// <summary>Writes the sheet and the install of an adoption as files that a person goes on with.</summary>
 public static class DraftWriter
 {
-    private static readonly JsonSerializerOptions Plainly = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
-
     /// <summary>The sheet.</summary>
     public static string Sheet(AdoptionDraft draft)
     {
@@ -23,9 +20,9 @@ public static class DraftWriter
             text.WriteLine($"# Not read, more may be held there: {unseen.ReplaceLineEndings(" ")}");
         text.WriteLine("sheet: 1");
         text.WriteLine($"product: {adoption.Product}");
-        text.WriteLine($"release: {Quoted(adoption.Release)}");
-        text.WriteLine($"title: {Quoted(adoption.Title)}");
-        text.WriteLine($"source: {Quoted(draft.Source)}");
+        text.WriteLine($"release: {YamlText.Quoted(adoption.Release)}");
+        text.WriteLine($"title: {YamlText.Quoted(adoption.Title)}");
+        text.WriteLine($"source: {YamlText.Quoted(draft.Source)}");
         text.WriteLine();
         text.WriteLine(draft.Places.Count == 0 ? "places: {}" : "places:");
         foreach (var place in draft.Places)
@@ -35,7 +32,7 @@ public static class DraftWriter
         foreach (var account in adoption.Accounts)
         {
             text.WriteLine($"  {account.Key}:");
-            text.WriteLine($"    purpose: {Quoted(account.Purpose)}");
+            text.WriteLine($"    purpose: {YamlText.Quoted(account.Purpose)}");
             text.WriteLine($"    works-as: {account.WorksAs}");
             var clauses = draft.Clauses.Where(c => c.Account == account.Key).ToList();
             if (clauses.Count > 0) text.WriteLine("    needs:");
@@ -47,7 +44,7 @@ public static class DraftWriter
             text.WriteLine();
             text.WriteLine("services:");
             foreach (var service in draft.Services)
-                text.WriteLine($"  - {{ name: {Quoted(service.Name)}, on: {service.Place}, as: {service.Account}{Start(service.Start)} }}");
+                text.WriteLine($"  - {{ name: {YamlText.Quoted(service.Name)}, on: {service.Place}, as: {service.Account}{Start(service.Start)} }}");
         }
 
         return text.ToString();
@@ -61,26 +58,26 @@ public static class DraftWriter
         text.WriteLine("install: 1");
         text.WriteLine($"name: {adoption.Name}");
         text.WriteLine($"product: {adoption.Product}");
-        text.WriteLine($"release: {Quoted(adoption.Release)}");
+        text.WriteLine($"release: {YamlText.Quoted(adoption.Release)}");
         text.WriteLine($"estate: {adoption.Estate}");
         text.WriteLine("stage: installed");
         text.WriteLine();
         text.WriteLine(draft.Places.Count == 0 ? "places: {}" : "places:");
-        foreach (var place in draft.Places) text.WriteLine($"  {place.Key}: [{string.Join(", ", place.Spots.Select(Quoted))}]");
+        foreach (var place in draft.Places) text.WriteLine($"  {place.Key}: [{string.Join(", ", place.Spots.Select(YamlText.Quoted))}]");
         text.WriteLine();
         text.WriteLine("accounts:");
-        foreach (var account in adoption.Accounts) text.WriteLine($"  {account.Key}: {{ existing: {Quoted(account.Name)} }}");
+        foreach (var account in adoption.Accounts) text.WriteLine($"  {account.Key}: {{ existing: {YamlText.Quoted(account.Name)} }}");
         return text.ToString();
     }
 
     private static string Clause(DraftClause clause)
     {
         var row = NeedKinds.ByKind[clause.Need.Kind];
-        var parts = new List<string> { $"{row.Key}: {Quoted(clause.Need.Value)}" };
+        var parts = new List<string> { $"{row.Key}: {YamlText.Quoted(clause.Need.Value)}" };
         if (clause.Need.Attributes.Count > 0) parts.Add($"attributes: [{string.Join(", ", clause.Need.Attributes)}]");
         if (clause.Need.Of is { } of) parts.Add($"of: {of}");
         if (clause.Place is { } place) parts.Add($"{row.Qualifier}: {place}");
-        parts.Add($"why: {Quoted(clause.Why)}");
+        parts.Add($"why: {YamlText.Quoted(clause.Why)}");
         return string.Join(", ", parts);
     }
 
@@ -92,7 +89,4 @@ public static class DraftWriter
         ServiceStart.Disabled => ", start: disabled",
         _ => "",
     };
-
-    /// <summary>A JSON string is a YAML string [YAML 1.2.2, 1.3].</summary>
-    private static string Quoted(string text) => JsonSerializer.Serialize(text, Plainly);
 }

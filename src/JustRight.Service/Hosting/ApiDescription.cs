@@ -76,6 +76,16 @@ internal static class ApiDescription
         ["take"] = "how many at most",
         ["estate"] = "only what is of this estate and its installs",
         ["install"] = "only what is of this install",
+        ["page"] = "the page of a workbook, by its name; the first unless said otherwise",
+        ["product"] = "the product as one word; from the file's name unless said otherwise",
+        ["release"] = "the release of the product; 1 unless said otherwise",
+        ["title"] = "the product's name in full",
+        ["account-column"] = "the head of the column that says the account, where it cannot be guessed",
+        ["right-column"] = "the head of the column that says what is needed, where it cannot be guessed",
+        ["where-column"] = "the head of the column that says where, where it cannot be guessed",
+        ["until-column"] = "the head of the column that says until when, where it cannot be guessed",
+        ["given-by-column"] = "the head of the column that says who gives it, where it cannot be guessed",
+        ["why-column"] = "the head of the column that says why, where it cannot be guessed",
         ["Last-Event-ID"] = "the id of the event that was seen last: what came after it is sent",
     };
 

@@ -12,6 +12,7 @@ using JustRight.Service.Features.Backups;
 using JustRight.Service.Features.Calendar;
 using JustRight.Service.Features.Confirmations;
 using JustRight.Service.Features.Documents;
+using JustRight.Service.Features.Drafts;
 using JustRight.Service.Features.Estates;
 using JustRight.Service.Features.Finding;
 using JustRight.Service.Features.Fits;
@@ -133,6 +134,7 @@ public static class ServiceHost
         api.MapAccess();
         api.MapSessions();
         api.MapSheets();
+        api.MapDrafts();
         api.MapEstates();
         api.MapInstalls();
         api.MapInstallList();

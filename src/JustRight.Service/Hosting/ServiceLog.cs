@@ -22,6 +22,8 @@ internal static class ServiceLog
                 .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
                 // the keys lie in a folder of ours alone; docs/security.md
                 .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
+                // a step of an upgrade that cannot be part of a transaction is no news to whoever starts the service
+                .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Migrations", LogEventLevel.Error)
                 .MinimumLevel.Override("System", LogEventLevel.Warning)
                 .WriteTo.Logger(printed => printed
                     .Filter.ByExcluding(IsStartFault)
