@@ -78,7 +78,7 @@ public sealed class SheetDraftTests : IAsyncLifetime
 
     [Theory]
     [InlineData("", "There is no row in it.", ":1:")]
-    [InlineData("Account;Thing\na;b", "It is not clear which column says the right.", "'Account', 'Thing', named by --right-column")]
+    [InlineData("Account;Thing\na;b", "It is not clear which column says the right.", "'Thing', named by --right-column")]
     [InlineData("Account,Right\n,db_owner", "No row names an account.", "'Account'")]
     [InlineData("Account,Right\nx,\"db_owner", "A quote is not closed", ":2:")]
     [InlineData("PK nothing of the kind", "This is no workbook that can be read.", "xlsx")]
