@@ -196,3 +196,24 @@ public sealed record DraftColumnView(
 /// <param name="Text">What stands there.</param>
 /// <param name="Asks">What is not known of it.</param>
 public sealed record DraftQuestionView(int Row, string? Account, string Text, string Asks);
+
+/// <summary>A version of a document.</summary>
+/// <param name="Number">Counted from 1.</param>
+/// <param name="File">The name of the file that was added.</param>
+/// <param name="At">Since when it was kept.</param>
+/// <param name="By">Who added it.</param>
+/// <param name="RemovedAt">When the document was removed while it had this text; null otherwise.</param>
+/// <param name="RemovedBy">Who removed it.</param>
+public sealed record DocumentVersionView(
+    int Number, string File, DateTimeOffset At, string By, DateTimeOffset? RemovedAt, string? RemovedBy);
+
+/// <summary>A version of a document with its text.</summary>
+/// <param name="Version">Which.</param>
+/// <param name="Text">As its author wrote it.</param>
+public sealed record DocumentTextView(DocumentVersionView Version, string Text);
+
+/// <summary>What two versions of a document say differently.</summary>
+/// <param name="From">The earlier one.</param>
+/// <param name="To">The later one.</param>
+/// <param name="Changes">Each change in words; empty when they say the same.</param>
+public sealed record DocumentChangesView(DocumentVersionView From, DocumentVersionView To, IReadOnlyList<string> Changes);

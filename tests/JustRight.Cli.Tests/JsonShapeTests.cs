@@ -23,6 +23,7 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
     [
         $"verify {Install}", "sheet check {demo}/sheets/thermograph.yaml", "sheet add {demo}/sheets/thermograph.yaml",
         "sheet draft --from {tests}/vendor-tables/thermograph.csv", "sheet list", "sheet show thermograph@4.2",
+        "sheet versions thermograph@4.2", "estate versions fennmoor --show 1", $"install versions {Install} --from 1 --to 1",
         "estate check {demo}/estates/fennmoor.yaml", "estate add {demo}/estates/fennmoor.yaml", "estate list",
         "estate show fennmoor", "install add {demo}/installs/thermograph-dataroom.yaml", "install list",
         $"install show {Install}",

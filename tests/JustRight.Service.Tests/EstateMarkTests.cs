@@ -41,6 +41,8 @@ public sealed class EstateMarkTests : IAsyncLifetime
         { "a sheet of two estates", db => db.Documents.First(d => d.Kind == "sheet").Text = "x", All, All },
         { "a sheet of nobody", db => db.Documents.Add(Document("sheet", "brinebook@1", "")), "", "" },
         { "an install", db => db.Documents.First(d => d.Name == "sql01").Text += "\n", Mine, Mine },
+        { "an install that is removed", db => db.Documents.Remove(db.Documents.First(d => d.Name == "sql09")), Other, Other },
+        { "a version of a document", db => db.DocumentVersions.Add(Version()), "", "" },
         { "a new install", db => db.Documents.Add(Document("install", "sql02", Text(Other))), Other, Other },
         { "an install that moves", db => db.Documents.First(d => d.Name == "sql01").Text = Text(Other), All, All },
         { "a survey", db => db.Surveys.Add(new SurveyRow { Estate = Other, Packed = [] }), Other, Other },
@@ -99,6 +101,15 @@ public sealed class EstateMarkTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task An_install_that_is_removed_leaves_the_list()
+    {
+        await using var db = Open();
+        db.Documents.Remove(db.Documents.First(d => d.Name == "sql01"));
+        await db.SaveChangesAsync(Cancel);
+        (await db.Summaries.Select(s => s.Install).ToListAsync(Cancel)).ShouldNotContain("sql01");
+    }
+
+    [Fact]
     public async Task Nothing_can_be_saved_without_being_counted()
     {
         await using var db = Open();
@@ -126,6 +137,16 @@ public sealed class EstateMarkTests : IAsyncLifetime
 
     private static DocumentRow Document(string kind, string name, string text) =>
         new() { Kind = kind, Name = name, File = $"{name}.yaml", Text = text, AddedBy = "Maud Ferris" };
+
+    private static DocumentVersionRow Version() => new()
+    {
+        Kind = "install",
+        Name = "sql01",
+        Number = 1,
+        File = "sql01.yaml",
+        Text = "",
+        By = "Maud Ferris",
+    };
 
     private static JobRow Job(string id, string subject) => new()
     {

@@ -28,6 +28,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
             "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection",
             "TrySignIn", "AskFilter", "AnswerAccess", "TellWholeAccess", "TellPasswordPlace",
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow", "WithdrawProposal",
+            "RemoveSheet", "RemoveEstate", "RemoveInstall", "RemoveAdoption",
         ],
         ["granter"] = [
             "Grant", "Continue", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword",

@@ -15,7 +15,10 @@ internal static class AdoptCommands
     public static Command Make() => CommandKit.Group(
         "adopt",
         "Adopts an existing installation: lists what its accounts hold, asks about each right, and writes a sheet and an install",
-        MakeBegin(), MakeList(), MakeShow(), MakeAnswer(), MakeDraft(), MakeFinish());
+        MakeBegin(), MakeList(), MakeShow(), MakeAnswer(), MakeDraft(), MakeFinish(),
+        VersionCommands.MakeRemove(
+            "adoptions", Adoption(), "Removes an adoption that no install came from, with what was said in it",
+            "justright adopt remove tallystick-dataroom"));
 
     private static Argument<string> Adoption() => CommandKit.Named("adoption", "An adoption", async api =>
         (await api.GetAsync("adoptions", ContractsJson.Default.IReadOnlyListAdoptionSummary, default)).Select(a => a.Name));

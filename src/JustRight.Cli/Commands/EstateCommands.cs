@@ -28,7 +28,12 @@ internal static class EstateCommands
             CommandKit.Make(
                 "show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate],
                 c => ShowAsync(c, c.Parsed.GetValue(estate)!))
-                .Answers(j => j.EstateView));
+                .Answers(j => j.EstateView),
+            VersionCommands.MakeVersions("estate", Names.Estate(), "fennmoor"),
+            VersionCommands.MakeRemove(
+                "estates", Names.Estate(),
+                "Removes an estate without installs and adoptions, and what was read of it; its versions stay on record",
+                "justright estate remove fennmoor"));
     }
 
     public static Command MakeSurvey()

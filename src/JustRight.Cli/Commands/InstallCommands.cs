@@ -34,7 +34,9 @@ internal static class InstallCommands
                     "justright install stage thermograph-dataroom installed",
                     "justright install stage tallystick-dataroom retiring"],
                 [install, stage], c => StageAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(stage)!))
-                .Answers(j => j.InstallView));
+                .Answers(j => j.InstallView),
+            VersionCommands.MakeVersions("install", Names.Install(), "thermograph-dataroom"),
+            VersionCommands.MakeRemoveInstall());
     }
 
     public static Command MakePlan()

@@ -29,7 +29,11 @@ internal static class SheetCommands
             CommandKit.Make(
                 "show", "Shows a sheet as its author wrote it", ["justright sheet show thermograph@4.2"], [sheet],
                 c => ShowAsync(c, c.Parsed.GetValue(sheet)!))
-                .Answers(j => j.SheetView));
+                .Answers(j => j.SheetView),
+            VersionCommands.MakeVersions("sheet", Names.Sheet(), "thermograph@4.2"),
+            VersionCommands.MakeRemove(
+                "sheets", Names.Sheet(), "Removes a sheet that no install uses; its versions stay on record",
+                "justright sheet remove thermograph@4.1"));
     }
 
     private static async Task<int> CheckAsync(Call call, string file)

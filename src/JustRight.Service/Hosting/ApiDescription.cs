@@ -76,6 +76,8 @@ internal static class ApiDescription
         ["take"] = "how many at most",
         ["estate"] = "only what is of this estate and its installs",
         ["install"] = "only what is of this install",
+        ["kind"] = "a kind of document: `sheet`, `estate` or `install`",
+        ["forget"] = "remove it although what it was given is still there",
         ["page"] = "the page of a workbook, by its name; the first unless said otherwise",
         ["product"] = "the product as one word; from the file's name unless said otherwise",
         ["release"] = "the release of the product; 1 unless said otherwise",

@@ -133,6 +133,8 @@ public static class ServiceHost
         var api = app.MapGroup("/api");
         api.MapAccess();
         api.MapSessions();
+        api.MapVersions();
+        api.MapRemovals();
         api.MapSheets();
         api.MapDrafts();
         api.MapEstates();

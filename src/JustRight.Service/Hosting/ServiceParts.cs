@@ -20,6 +20,7 @@ using JustRight.Service.Features.Access;
 using JustRight.Service.Features.Adoptions;
 using JustRight.Service.Features.Anchors;
 using JustRight.Service.Features.Backups;
+using JustRight.Service.Features.Documents;
 using JustRight.Service.Features.Estates;
 using JustRight.Service.Features.Finding;
 using JustRight.Service.Features.Installs;
@@ -72,6 +73,7 @@ internal static class ServiceParts
         services.AddSingleton<EstatePlanner>();
         services.AddSingleton<FitService>();
         services.AddSingleton<JudgedOrNot>();
+        services.AddSingleton<Removals>();
         services.AddSingleton<FitHistory>();
         services.AddSingleton<SummaryMaker>();
         services.AddSingleton<SummaryKeeper>();

@@ -74,8 +74,57 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
                 if (row is null)
                     db.Documents.Add(row = new DocumentRow { Kind = kind, Name = name, File = file, Text = text, AddedBy = who });
                 (row.File, row.Text, row.AddedAt, row.AddedBy) = (file, text, time.GetUtcNow(), who);
+                KeepVersion(db, row);
             },
             who, kind, name, Logged(kind, before, file, text), cancel);
+    }
+
+    /// <summary>Removes a document, and says so in the log. Its versions stay.</summary>
+    /// <param name="detail">What else is to be said of it.</param>
+    /// <param name="remove">
+    /// Looks once more whether it can be removed, and removes what is kept of it; false where it cannot. Nobody changes anything
+    /// between the two.
+    /// </param>
+    /// <returns>Whether it was removed.</returns>
+    public Task<bool> RemoveAsync(
+        string kind, string name, string who, string detail, Func<AppDb, bool> remove, CancellationToken cancel) =>
+        log.AddIfAsync(
+            db =>
+            {
+                if (db.Documents.FirstOrDefault(d => d.Kind == kind && d.Name == name) is not { } row) return false;
+                if (!remove(db)) return false;
+                db.Documents.Remove(row);
+                if (Versions(db, kind, name).FirstOrDefault() is { } last)
+                    (last.RemovedAt, last.RemovedBy) = (time.GetUtcNow(), who);
+                return true;
+            },
+            who, kind, name, detail.Length == 0 ? "removed" : $"removed: {detail}", cancel);
+
+    /// <summary>The versions of a document, the latest first; also of one that was removed.</summary>
+    public async Task<IReadOnlyList<DocumentVersionRow>> VersionsAsync(string kind, string name, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await Versions(db, kind, name).AsNoTracking().ToListAsync(cancel);
+    }
+
+    private static IQueryable<DocumentVersionRow> Versions(AppDb db, string kind, string name) =>
+        db.DocumentVersions.Where(v => v.Kind == kind && v.Name == name).OrderByDescending(v => v.Number);
+
+    /// <summary>Another text is another version, and so is the first after a removal.</summary>
+    private static void KeepVersion(AppDb db, DocumentRow row)
+    {
+        var last = Versions(db, row.Kind, row.Name).FirstOrDefault();
+        if (last is { RemovedAt: null } && last.Text == row.Text) return;
+        db.DocumentVersions.Add(new DocumentVersionRow
+        {
+            Kind = row.Kind,
+            Name = row.Name,
+            Number = (last?.Number ?? 0) + 1,
+            File = row.File,
+            Text = row.Text,
+            At = row.AddedAt,
+            By = row.AddedBy,
+        });
     }
 
     /// <summary>What two texts of a document of a kind say differently.</summary>

@@ -10,6 +10,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 {
     public DbSet<DocumentRow> Documents => Set<DocumentRow>();
 
+    public DbSet<DocumentVersionRow> DocumentVersions => Set<DocumentVersionRow>();
+
     public DbSet<SummaryRow> Summaries => Set<SummaryRow>();
 
     public DbSet<EstateMarkRow> EstateMarks => Set<EstateMarkRow>();
@@ -92,6 +94,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
+        modelBuilder.Entity<DocumentVersionRow>().HasIndex(v => new { v.Kind, v.Name, v.Number }).IsUnique();
         modelBuilder.Entity<SummaryRow>().HasIndex(s => s.Install).IsUnique();
         modelBuilder.Entity<SummaryRow>().HasIndex(s => s.Estate);
         modelBuilder.Entity<SummaryRow>().HasIndex(s => s.HoldsUntil);

@@ -20,6 +20,34 @@ public sealed class DocumentRow
     public required string AddedBy { get; set; }
 }
 
+/// <summary>A text that a document has or had: each is kept, also of one that was removed.</summary>
+public sealed class DocumentVersionRow
+{
+    public int Id { get; set; }
+
+    /// <inheritdoc cref="DocumentRow.Kind"/>
+    public required string Kind { get; set; }
+
+    public required string Name { get; set; }
+
+    /// <summary>Counted from 1 for each document; one that is added again after it was removed goes on.</summary>
+    public int Number { get; set; }
+
+    /// <inheritdoc cref="DocumentRow.File"/>
+    public required string File { get; set; }
+
+    public required string Text { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public required string By { get; set; }
+
+    /// <summary>When the document was removed while it had this text; null otherwise.</summary>
+    public DateTimeOffset? RemovedAt { get; set; }
+
+    public string? RemovedBy { get; set; }
+}
+
 /// <summary>A name that was free when it was chosen and stays an install's own.</summary>
 public sealed class SettledNameRow
 {

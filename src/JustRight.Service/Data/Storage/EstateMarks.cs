@@ -25,7 +25,8 @@ internal sealed class EstateMarks
     }
 
     /// <summary>
-    /// What is about to be saved; null when nothing of it is judged by. An install that is saved gets its place in the lists.
+    /// What is about to be saved; null when nothing of it is judged by. An install that is saved gets its place in the lists,
+    /// and one that is removed loses it.
     /// </summary>
     public static async Task<EstateMarks?> OfAsync(AppDb db, CancellationToken cancel)
     {
@@ -33,11 +34,18 @@ internal sealed class EstateMarks
         var changed = db.ChangeTracker.Entries().Where(e =>
             e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted).ToList();
         foreach (var entry in changed) marks.Look(entry);
-        foreach (var install in changed.Select(e => e.Entity).OfType<DocumentRow>().Where(d => d.Kind == Install))
+        foreach (var entry in changed)
         {
+            if (entry.Entity is not DocumentRow { Kind: Install } install) continue;
             var summary = await db.Summaries.FirstOrDefaultAsync(s => s.Install == install.Name, cancel);
             if (summary is not null) marks._replanned.Add(summary.Estate); // it may leave this one
-            else db.Summaries.Add(summary = new SummaryRow { Install = install.Name });
+            if (entry.State == EntityState.Deleted)
+            {
+                if (summary is not null) db.Summaries.Remove(summary);
+                continue;
+            }
+
+            if (summary is null) db.Summaries.Add(summary = new SummaryRow { Install = install.Name });
             summary.Follow(install);
             marks._replanned.Add(summary.Estate);
         }

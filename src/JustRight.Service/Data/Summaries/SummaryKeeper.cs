@@ -76,6 +76,10 @@ internal sealed class SummaryKeeper(
 
             return true;
         }
+        catch (DbUpdateConcurrencyException)
+        {
+            return true; // an install was removed meanwhile: the next look judges without it
+        }
         catch (Exception e) when (e is not OperationCanceledException)
         {
             // the lists go on saying that these are being judged
@@ -107,7 +111,7 @@ internal sealed class SummaryKeeper(
             var bases = await BasesAsync(db, estate, survey, facts, cancel);
             foreach (var row in rows)
             {
-                var document = documents[row.Install];
+                if (!documents.TryGetValue(row.Install, out var document)) continue; // removed meanwhile
                 if (Library.OpenInstall(document).Document is { } install
                     && install.Estate != estate) continue; // moved meanwhile
                 var now = time.GetUtcNow();

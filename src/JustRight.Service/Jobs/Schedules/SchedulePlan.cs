@@ -36,7 +36,7 @@ internal sealed class SchedulePlan(
     {
         if (estate.Rules.Schedule is not { } watch)
         {
-            await (await schedulers.GetScheduler(cancel)).DeleteJob(new JobKey(estate.Name, Looks), cancel);
+            await EndAsync(estate.Name, cancel);
             return;
         }
 
@@ -46,6 +46,10 @@ internal sealed class SchedulePlan(
         var missed = last is { } taken && watch.Next(estate.Name, taken, estate.Rules.TimeZone) <= now;
         await PlanAsync(estate.Name, missed ? now + Turn : next, cancel);
     }
+
+    /// <summary>No longer looks at an estate.</summary>
+    public async Task EndAsync(string estate, CancellationToken cancel) =>
+        await (await schedulers.GetScheduler(cancel)).DeleteJob(new JobKey(estate, Looks), cancel);
 
     /// <summary>Plans the look after the one that was begun just now.</summary>
     public async Task GoOnAsync(string name, CancellationToken cancel)

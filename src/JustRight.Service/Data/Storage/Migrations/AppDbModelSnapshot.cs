@@ -297,6 +297,53 @@ namespace JustRight.Service.Data.Storage.Migrations
                     b.ToTable("Documents");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Data.Storage.DocumentVersionRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("File")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("RemovedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RemovedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Kind", "Name", "Number")
+                        .IsUnique();
+
+                    b.ToTable("DocumentVersions");
+                });
+
             modelBuilder.Entity("JustRight.Service.Data.Storage.EstateMarkRow", b =>
                 {
                     b.Property<int>("Id")

@@ -1,0 +1,161 @@
+using JustRight.Core.Faults;
+using JustRight.Core.Installs;
+using JustRight.Core.Runs;
+using JustRight.Service.Data.Documents;
+using JustRight.Service.Data.Fits;
+using JustRight.Service.Data.Log;
+using JustRight.Service.Data.Storage;
+using JustRight.Service.Jobs.Proposals;
+using JustRight.Service.Jobs.Schedules;
+using JustRight.Service.Platform.Answers;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Features.Documents;
+
+/// <summary>
+/// Takes documents out of Just Right where nothing hangs on them. What was done stays on record: the log, runs, fits and reviews.
+/// </summary>
+internal sealed class Removals(
+    Library library, FitService fitService, SchedulePlan schedule, SecondPerson second, LogStore log,
+    IDbContextFactory<AppDb> databases)
+{
+    private const int MostNamed = 5;
+
+    private static readonly JobState[] Open =
+        [JobState.Queued, JobState.Running, JobState.Waiting, JobState.Proposed, JobState.Approved];
+
+    /// <summary>Why a sheet is not removed; null when it is.</summary>
+    public async Task<ProblemHttpResult?> SheetAsync(string name, string who, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await InUseAsync(name, db.Summaries.Where(s => s.Sheet == name), cancel) is { } used) return used;
+        var removed = await library.RemoveAsync(
+            Library.SheetKind, name, who, "", kept => !kept.Summaries.Any(s => s.Sheet == name), cancel);
+        return removed ? null : Changed(name);
+    }
+
+    /// <summary>Why an estate is not removed; null when it is, with all that was read of it.</summary>
+    public async Task<ProblemHttpResult?> EstateAsync(string name, string who, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await InUseAsync(name, db.Summaries.Where(s => s.Estate == name), cancel) is { } used) return used;
+        if (await db.Adoptions.FirstOrDefaultAsync(a => a.Estate == name, cancel) is { } adoption)
+            return Problems.Of(
+                409, "in-use", $"The adoption {adoption.Name} is of {name}.", $"First: justright adopt remove {adoption.Name}");
+        if (await BusyAsync(db, name, cancel) is { } busy) return busy;
+        if (await AskAsync(Library.EstateKind, name, name, who, cancel) is { } waits) return waits;
+        var removed = await library.RemoveAsync(
+            Library.EstateKind, name, who, "with what was read of it",
+            kept =>
+            {
+                if (kept.Summaries.Any(s => s.Estate == name) || kept.Adoptions.Any(a => a.Estate == name)
+                    || OpenOf(kept, name).Any())
+                    return false;
+                kept.Surveys.RemoveRange(kept.Surveys.Where(s => s.Estate == name));
+                kept.People.RemoveRange(kept.People.Where(p => p.Estate == name));
+                kept.DirectoryFiles.RemoveRange(kept.DirectoryFiles.Where(f => f.Estate == name));
+                kept.HostFacts.RemoveRange(kept.HostFacts.Where(f => f.Estate == name));
+                kept.ToldPlaces.RemoveRange(kept.ToldPlaces.Where(p => p.Estate == name));
+                return true;
+            },
+            cancel);
+        if (!removed) return Changed(name);
+        await schedule.EndAsync(name, cancel);
+        return null;
+    }
+
+    /// <summary>Why an install is not removed; null when it is, with what people said of it.</summary>
+    /// <param name="forget">Whether it is removed although what it was given is still there.</param>
+    public async Task<ProblemHttpResult?> InstallAsync(string name, bool forget, string who, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await BusyAsync(db, name, cancel) is { } busy) return busy;
+        var gave = await db.Steps.AnyAsync(
+            s => s.State == RunStepState.Made && db.Jobs.Any(j => j.Id == s.JobId && j.Subject == name), cancel);
+        if (gave && !forget && !await IsRetiredAsync(name, cancel))
+            return Problems.Of(
+                409, "still-given", $"{name} was given rights from here, and is not retired.",
+                $"Retire it first: justright install stage {name} retiring, then justright grant {name} --remove. "
+                + $"Or forget it, and what it was given stays: justright install remove {name} --forget");
+        var estate = await db.Summaries.Where(s => s.Install == name).Select(s => s.Estate).FirstOrDefaultAsync(cancel);
+        if (await AskAsync(Library.InstallKind, name, estate ?? "", who, cancel) is { } waits) return waits;
+        var removed = await library.RemoveAsync(
+            Library.InstallKind, name, who, gave && forget ? "forgotten: what it was given stays" : "",
+            kept =>
+            {
+                if (OpenOf(kept, name).Any()) return false;
+                kept.SettledNames.RemoveRange(kept.SettledNames.Where(n => n.Install == name));
+                kept.Confirmations.RemoveRange(kept.Confirmations.Where(c => c.Install == name));
+                kept.Exceptions.RemoveRange(kept.Exceptions.Where(e => e.Install == name));
+                return true;
+            },
+            cancel);
+        return removed ? null : Changed(name);
+    }
+
+    /// <summary>Why an adoption is not removed; null when it is.</summary>
+    public async Task<ProblemHttpResult?> AdoptionAsync(string name, string who, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await db.Adoptions.FirstOrDefaultAsync(a => a.Name == name, cancel) is not { } adoption)
+            return Problems.NotFound("adoption", name, await db.Adoptions.Select(a => a.Name).ToListAsync(cancel));
+        if (await library.FindAsync(Library.InstallKind, name, cancel) is not null)
+            return Problems.Of(
+                409, "in-use", $"The install {name} came from this adoption.", $"First: justright install remove {name}");
+        await log.AddWithAsync(
+            kept =>
+            {
+                kept.Adoptions.RemoveRange(kept.Adoptions.Where(a => a.Name == name));
+                kept.AdoptionAnswers.RemoveRange(kept.AdoptionAnswers.Where(a => a.Adoption == name));
+            },
+            who, "adopt", adoption.Name, "removed, with what was said in it", cancel);
+        return null;
+    }
+
+    /// <summary>Whether an install is being retired, and nothing of what it was given is left.</summary>
+    private async Task<bool> IsRetiredAsync(string name, CancellationToken cancel)
+    {
+        try
+        {
+            return await fitService.JudgeAsync(name, cancel) is
+            {
+                Fit: { Plan.Stage: Stage.Retiring, Counts.Unseen: 0 }, Worklist.Remove.Count: 0, RemovableAt: null,
+            };
+        }
+        catch (FaultException)
+        {
+            return false; // it can no longer be planned: nobody can say what is left of it
+        }
+    }
+
+    private Task<ProblemHttpResult?> AskAsync(string kind, string name, string estate, string who, CancellationToken cancel) =>
+        second.AskAsync(
+            [estate], new ProposedAct(JobKind.Document, name, [$"remove the {kind} {name}"], kind, "removed"), who, cancel);
+
+    private static async Task<ProblemHttpResult?> BusyAsync(AppDb db, string subject, CancellationToken cancel) =>
+        await OpenOf(db, subject).FirstOrDefaultAsync(cancel) is { } job
+            ? Problems.Of(
+                409, "in-use", $"{job.Kind.Word()} {job.Id} of {subject} is not over.",
+                "Wait for it, or stop it, or take its proposal back; then try again.")
+            : null;
+
+    /// <summary>What goes on with a document, or waits to; the proposal to remove it is none of these.</summary>
+    private static IQueryable<JobRow> OpenOf(AppDb db, string subject) =>
+        db.Jobs.Where(j => j.Subject == subject && j.Kind != JobKind.Document && Open.Contains(j.State));
+
+    private static async Task<ProblemHttpResult?> InUseAsync(
+        string name, IQueryable<SummaryRow> installs, CancellationToken cancel)
+    {
+        var count = await installs.CountAsync(cancel);
+        if (count == 0) return null;
+        var first = await installs.OrderBy(s => s.Install).Select(s => s.Install).Take(MostNamed).ToListAsync(cancel);
+        var more = count > MostNamed ? $" and {count - MostNamed} more" : "";
+        return Problems.Of(
+            409, "in-use", $"{string.Join(", ", first)}{more} {(count == 1 ? "uses" : "use")} {name}.",
+            "Remove the installs first: justright install remove INSTALL");
+    }
+
+    private static ProblemHttpResult Changed(string name) =>
+        Problems.Of(409, "changed-meanwhile", $"Somebody began to use {name} meanwhile.", "Look again, and try again.");
+}
