@@ -107,6 +107,13 @@ public sealed class DocumentVersionTests : IAsyncLifetime
         await AddAsync("estates", text.Replace("rules:\n", "rules:\n  two-person-approval: yes\n", StringComparison.Ordinal));
         (await RefusedAsync($"installs/{Install}")).ShouldContain("two-person-approval");
         (await _service.InstallsAsync()).ShouldContain(i => i.Name == Install);
+        using var second = await _service.ClientAsync("maud", "granter");
+        var proposals = await _service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView);
+        using var approved = await second.PostAsync($"/api/proposals/{proposals.Single().Id}/approve", null, Cancel);
+        approved.EnsureSuccessStatusCode();
+        (await RefusedAsync($"installs/{Install}?forget=true")).ShouldContain("two-person-approval"); // that was not approved
+        await RemoveAsync($"installs/{Install}");
+        (await RefusedAsync("installs/tallystick-dataroom")).ShouldContain("two-person-approval"); // nor is another
     }
 
     private Task<IReadOnlyList<DocumentVersionView>> VersionsAsync(string kind, string name) =>

@@ -44,7 +44,7 @@ internal sealed class Removals(
             return Problems.Of(
                 409, "in-use", $"The adoption {adoption.Name} is of {name}.", $"First: justright adopt remove {adoption.Name}");
         if (await BusyAsync(db, name, cancel) is { } busy) return busy;
-        if (await AskAsync(Library.EstateKind, name, name, who, cancel) is { } waits) return waits;
+        if (await AskAsync(Library.EstateKind, name, [name], false, who, cancel) is { } waits) return waits;
         var removed = await library.RemoveAsync(
             Library.EstateKind, name, who, "with what was read of it",
             kept =>
@@ -79,7 +79,10 @@ internal sealed class Removals(
                 $"Retire it first: justright install stage {name} retiring, then justright grant {name} --remove. "
                 + $"Or forget it, and what it was given stays: justright install remove {name} --forget");
         var estate = await db.Summaries.Where(s => s.Install == name).Select(s => s.Estate).FirstOrDefaultAsync(cancel);
-        if (await AskAsync(Library.InstallKind, name, estate ?? "", who, cancel) is { } waits) return waits;
+        // one that can no longer be read may be of any estate
+        string[] estates = estate is { Length: > 0 } ? [estate]
+            : [.. (await library.ListAsync(Library.EstateKind, cancel)).Select(e => e.Name)];
+        if (await AskAsync(Library.InstallKind, name, estates, forget, who, cancel) is { } waits) return waits;
         var removed = await library.RemoveAsync(
             Library.InstallKind, name, who, gave && forget ? "forgotten: what it was given stays" : "",
             kept =>
@@ -129,9 +132,14 @@ internal sealed class Removals(
         }
     }
 
-    private Task<ProblemHttpResult?> AskAsync(string kind, string name, string estate, string who, CancellationToken cancel) =>
-        second.AskAsync(
-            [estate], new ProposedAct(JobKind.Document, name, [$"remove the {kind} {name}"], kind, "removed"), who, cancel);
+    private async Task<ProblemHttpResult?> AskAsync(
+        string kind, string name, string[] estates, bool forget, string who, CancellationToken cancel)
+    {
+        var text = (await library.FindAsync(kind, name, cancel))?.Text ?? "";
+        var words = $"remove the {kind} {name}{(forget ? ", and leave what it was given" : "")}";
+        return await second.AskAsync(
+            estates, new ProposedAct(JobKind.Document, name, [words], kind, text, forget ? "forgotten" : "removed"), who, cancel);
+    }
 
     private static async Task<ProblemHttpResult?> BusyAsync(AppDb db, string subject, CancellationToken cancel) =>
         await OpenOf(db, subject).FirstOrDefaultAsync(cancel) is { } job
