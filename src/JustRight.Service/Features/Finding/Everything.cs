@@ -4,6 +4,7 @@ using JustRight.Service.Data.Documents;
 using JustRight.Service.Data.Estates;
 using JustRight.Service.Data.Log;
 using JustRight.Service.Data.Storage;
+using JustRight.Service.Data.Summaries;
 using JustRight.Service.Jobs.Queue;
 using JustRight.Service.Platform.Lists;
 using Microsoft.EntityFrameworkCore;
@@ -45,7 +46,7 @@ internal sealed class Everything(Library library, EstateContents contents, LogPa
     private static async Task InstallsAsync(Found found, AppDb db, string search, CancellationToken cancel)
     {
         var matching = db.Summaries.AsNoTracking()
-            .Containing(search, s => s.Install, s => s.Title, s => s.Sheet, s => s.Estate, s => s.Next);
+            .About(search);
         foreach (var row in await matching.OrderBy(s => s.Install).Take(OfEach).ToListAsync(cancel))
             found.Show(new FoundView("install", row.Install, row.Estate, $"{row.Title}, {row.Stage}; next: {row.Next}"));
         found.Count("install", await matching.CountAsync(cancel));
@@ -69,7 +70,7 @@ internal sealed class Everything(Library library, EstateContents contents, LogPa
     private static async Task RunsAsync(Found found, AppDb db, string search, CancellationToken cancel)
     {
         var matching = db.Jobs.AsNoTracking().Where(j => JobKinds.GoOn.Contains(j.Kind))
-            .Containing(search, j => j.Subject, j => j.StartedBy, j => j.Words ?? "", j => j.Message ?? "", j => j.Id);
+            .About(search);
         foreach (var job in await matching.OrderByDescending(j => j.Id).Take(OfEach).ToListAsync(cancel))
             found.Show(new FoundView(
                 "run", job.Id, "", $"{job.Kind.Word()} of {job.Subject} by {job.StartedBy}, {job.State.Word()}", job.CreatedAt));

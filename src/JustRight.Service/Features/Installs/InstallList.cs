@@ -38,7 +38,7 @@ internal sealed class InstallList(IDbContextFactory<AppDb> databases, KnownPages
         var now = time.GetUtcNow();
         await using var db = await databases.CreateDbContextAsync(cancel);
         var matching = filter.Of(db.Summaries.AsNoTracking())
-            .Containing(order.Search, s => s.Install, s => s.Title, s => s.Sheet, s => s.Estate, s => s.Next);
+            .About(order.Search);
         var rows = await Columns.Page(matching, order).Select(s => new
         {
             Summary = s,

@@ -71,7 +71,7 @@ internal static class RunEndpoints
 
         await using var db = await databases.CreateDbContextAsync(cancel);
         var matching = db.Jobs.AsNoTracking().Where(j => JobKinds.GoOn.Contains(j.Kind))
-            .Containing(order.Search, j => j.Subject, j => j.StartedBy, j => j.Words ?? "", j => j.Message ?? "", j => j.Id);
+            .About(order.Search);
         if (estate is not null)
             matching = matching.Where(j =>
                 j.Subject == estate || db.Summaries.Any(s => s.Estate == estate && s.Install == j.Subject));
