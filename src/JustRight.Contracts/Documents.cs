@@ -60,6 +60,9 @@ public sealed record EstateSummary(
     /// <summary>The directories that people sign in to products with.</summary>
     public IReadOnlyList<PeopleDirectoryView> PeopleDirectories { get; init; } = [];
 
+    /// <summary>The estate that it is a rehearsal of; null for any other.</summary>
+    public string? Rehearses { get; init; }
+
     /// <summary>What this release cannot read of it, or leaves aside; empty when all of it is read.</summary>
     public IReadOnlyList<string> Remarks { get; init; } = [];
 }

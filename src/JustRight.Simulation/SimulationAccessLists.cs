@@ -32,7 +32,8 @@ internal static partial class SimulationAccessLists
                 false)));
         objects.AddRange(state.Principals.Where(p => Classes.ContainsKey(p.Kind)).Select(p =>
             (p.Dn, Classes[p.Kind], state.SidOf(p.Name), p.IsAdminHeld)));
-        var lists = objects.Select(o => Own(state, o.Dn, schema.Class(o.Class)!)).ToList();
+        var asTheyStart = new Dictionary<string, SecurityDescriptor>(StringComparer.OrdinalIgnoreCase);
+        var lists = objects.Select(o => Own(state, o.Dn, schema.Class(o.Class)!, asTheyStart)).ToList();
         var snapshot = new AccessSnapshot(
             schema, lists, [.. objects.Select((o, i) => new DirectoryObject(o.Dn, o.Class, o.Sid, i, o.IsAdminHeld))],
             [state.Root], []);
@@ -40,20 +41,27 @@ internal static partial class SimulationAccessLists
     }
 
     /// <summary>What stands on an object itself.</summary>
-    public static SecurityDescriptor Own(SimulationState state, string dn, SchemaClass @class)
+    /// <param name="asTheyStart">What objects of each class start with, as far as that was made already.</param>
+    private static SecurityDescriptor Own(
+        SimulationState state, string dn, SchemaClass @class, Dictionary<string, SecurityDescriptor> asTheyStart)
     {
-        var text = state.AccessLists.FirstOrDefault(l => string.Equals(l.Key, dn, StringComparison.OrdinalIgnoreCase)).Value;
         var domain = Sid.Parse(state.DomainSid);
-        if (text is null)
-            return Sddl.Read(@class.DefaultDescriptor ?? "D:", domain) with
-            {
-                Owner = domain.Append(512),
-                Group = domain.Append(512),
-            };
-        return text.StartsWith("bytes:", StringComparison.Ordinal)
-            ? DescriptorText.Read(text)
-            : Sddl.Read(Braces().Replace(text, m => state.SidOf(m.Groups[1].Value).ToString()), domain);
+        if (state.AccessLists.TryGetValue(dn, out var text))
+            return text.StartsWith("bytes:", StringComparison.Ordinal)
+                ? DescriptorText.Read(text)
+                : Sddl.Read(Braces().Replace(text, m => state.SidOf(m.Groups[1].Value).ToString()), domain);
+        if (!asTheyStart.TryGetValue(@class.Name, out var start))
+            asTheyStart[@class.Name] = start = Start(@class, domain);
+        return start;
     }
+
+    /// <summary>What an object of a class starts with, as the directory makes it.</summary>
+    public static SecurityDescriptor Start(SchemaClass @class, Sid domain) =>
+        Sddl.Read(@class.DefaultDescriptor ?? "D:", domain) with
+        {
+            Owner = domain.Append(512),
+            Group = domain.Append(512),
+        };
 
     /// <summary>Every container below the domain's head, outermost first.</summary>
     public static IEnumerable<string> Containers(SimulationState state) => state.Branches

@@ -34,6 +34,13 @@ public sealed class SimulationFile
         return new SimulationFile(path);
     }
 
+    /// <summary>Lays a state in place of any that was there.</summary>
+    public static void Lay(string path, SimulationState state)
+    {
+        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        Replace(path, JsonSerializer.SerializeToUtf8Bytes(state, Options));
+    }
+
     /// <summary>Reads something of the state, which the reader leaves as it is.</summary>
     public T Read<T>(Func<SimulationState, T> read)
     {
@@ -107,15 +114,18 @@ internal static class SimulationNames
     }
 
     /// <summary>A principal by logon name, with or without the domain; null when there is none.</summary>
-    public static SimulationPrincipal? Find(this SimulationState state, string name)
-    {
-        var bare = LogonName.WithoutDomain(name);
-        return state.Principals.Find(p => string.Equals(p.Name, bare, StringComparison.OrdinalIgnoreCase));
-    }
+    public static SimulationPrincipal? Find(this SimulationState state, string name) =>
+        state.Principals.TryGetValue(LogonName.WithoutDomain(name), out var found) ? found : null;
+
+    /// <summary>Whether a branch is there.</summary>
+    public static bool HasBranch(this SimulationState state, string dn) =>
+        state.Branches.Contains(dn, StringComparer.OrdinalIgnoreCase);
 
     /// <summary>What the simulation's lists call a SID: the logon name where there is one.</summary>
     public static string NameOf(this SimulationState state, string sid) =>
-        state.Principals.Find(p => state.SidOf(p.Name).ToString() == sid)?.Name ?? sid;
+        Sid.TryParse(sid, out var of) && Sid.Parse(state.DomainSid).Append(of.Rid) == of
+            ? state.Principals.FirstOrDefault(p => p.Rid == of.Rid)?.Name ?? sid
+            : sid;
 
     /// <summary>Whether a list names a principal.</summary>
     public static bool Holds(this SimulationState state, IEnumerable<string> names, string name) =>

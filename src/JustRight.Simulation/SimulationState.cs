@@ -1,3 +1,4 @@
+using System.Collections.ObjectModel;
 using System.Text.Json.Serialization;
 using JustRight.Core.Directory;
 using JustRight.Core.Surveys;
@@ -32,10 +33,11 @@ public sealed class SimulationState
     public List<string> Branches { get; set; } = [];
 
     /// <summary>Accounts, computers and groups.</summary>
-    public List<SimulationPrincipal> Principals { get; set; } = [];
+    public SimulationPrincipals Principals { get; set; } = [];
 
     /// <summary>What stands on objects' own access lists, by distinguished name, in SDDL; names in braces stand for SIDs. An object not here has what its class starts with.</summary>
-    public SortedDictionary<string, string> AccessLists { get; set; } = [];
+    [JsonObjectCreationHandling(JsonObjectCreationHandling.Populate)]
+    public SortedDictionary<string, string> AccessLists { get; } = new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Policies.</summary>
     public List<SimulationPolicy> Policies { get; set; } = [];
@@ -46,11 +48,30 @@ public sealed class SimulationState
     /// <summary>People, groups and others in directories beside the domain.</summary>
     public List<SimulationPerson> People { get; set; } = [];
 
+    /// <summary>When it was laid, for a rehearsal.</summary>
+    public DateTimeOffset? LaidAt { get; set; }
+
+    /// <summary>When what it was filled with was surveyed; null where it holds what is usual.</summary>
+    public DateTimeOffset? SurveyedAt { get; set; }
+
+    /// <summary>What of the estate that it is a copy of is not in it, in words.</summary>
+    public List<string> Remarks { get; set; } = [];
+
+    /// <summary>What was laid wrong on purpose, in words.</summary>
+    public List<string> Mistakes { get; set; } = [];
+
     /// <summary>Hosts.</summary>
     public List<SimulationHost> Hosts { get; set; } = [];
 
     /// <summary>Database instances.</summary>
     public List<SimulationInstance> Instances { get; set; } = [];
+}
+
+/// <summary>The principals of the simulation, each found by its logon name, without regard to case.</summary>
+public sealed class SimulationPrincipals() : KeyedCollection<string, SimulationPrincipal>(StringComparer.OrdinalIgnoreCase)
+{
+    /// <inheritdoc/>
+    protected override string GetKeyForItem(SimulationPrincipal item) => item.Name;
 }
 
 /// <summary>A principal of the simulation.</summary>

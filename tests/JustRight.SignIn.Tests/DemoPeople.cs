@@ -53,7 +53,7 @@ internal static class DemoPeople
             sheet!, estate, read,
             new NameIndex(new Dictionary<string, string>(), new Dictionary<string, string>(), new HashSet<string>(), true));
         faults.ShouldBeEmpty();
-        return (plan!.SignIn!.Located(name => Simulation.Principals.Find(p => p.Name == name)?.Dn), plan);
+        return (plan!.SignIn!.Located(name => Simulation.Principals.FirstOrDefault(p => p.Name == name)?.Dn), plan);
     }
 
     /// <summary>Writes the demo's staff to a controller: branches, people, groups, and what the plan makes.</summary>
@@ -101,7 +101,7 @@ internal static class DemoPeople
     private static void Members(LdapConnection connection, string group, IEnumerable<string> names)
     {
         var adding = new DirectoryAttributeModification { Name = "member", Operation = DirectoryAttributeOperation.Add };
-        foreach (var name in names) adding.Add(Simulation.Principals.Find(p => p.Name == name)!.Dn);
+        foreach (var name in names) adding.Add(Simulation.Principals.FirstOrDefault(p => p.Name == name)!.Dn);
         connection.SendRequest(new ModifyRequest(group, adding));
     }
 }

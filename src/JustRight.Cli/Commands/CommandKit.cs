@@ -104,6 +104,15 @@ internal static class CommandKit
         return argument;
     }
 
+    /// <summary>An option whose value is a name that the service knows.</summary>
+    public static Option<string?> NamedOption(
+        string option, string description, string help, Func<ApiClient, Task<IEnumerable<string>>> names)
+    {
+        var made = new Option<string?>(option) { Description = description, HelpName = help };
+        made.CompletionSources.Add(_ => Complete(names));
+        return made;
+    }
+
     private static IEnumerable<System.CommandLine.Completions.CompletionItem> Complete(
         Func<ApiClient, Task<IEnumerable<string>>> names)
     {

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using JustRight.Cli.Api;
 using JustRight.Contracts;
 
 namespace JustRight.Cli.Commands;
@@ -12,8 +13,14 @@ internal static class Names
     public static Argument<string> Estate() => CommandKit.Named("estate", "An estate", async api =>
         (await api.GetAsync("estates", ContractsJson.Default.IReadOnlyListEstateSummary, default)).Select(s => s.Name));
 
-    public static Argument<string> Install() => CommandKit.Named("install", "An install", async api =>
-        (await api.GetAsync("installs?take=500", ContractsJson.Default.InstallPage, default)).Items.Select(s => s.Name));
+    public static Argument<string> Install() => CommandKit.Named("install", "An install", InstallsAsync);
+
+    /// <summary>An option that names an install.</summary>
+    public static Option<string?> InstallOption(string option, string description) =>
+        CommandKit.NamedOption(option, description, "INSTALL", InstallsAsync);
+
+    private static async Task<IEnumerable<string>> InstallsAsync(ApiClient api) =>
+        (await api.GetAsync("installs?take=500", ContractsJson.Default.InstallPage, default)).Items.Select(s => s.Name);
 
     public static Argument<string> File() => new("file") { Description = "A YAML file" };
 

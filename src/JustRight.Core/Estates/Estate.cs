@@ -36,6 +36,14 @@ public sealed record Estate(
     /// <summary>Whether anything of this estate is simulated.</summary>
     public bool IsSimulated => Directory.Reach == Reach.Simulation;
 
+    /// <summary>The estate that this one is a rehearsal of; null for any other.</summary>
+    public string? Rehearses { get; init; }
+
+    /// <summary>
+    /// Whether it is a rehearsal: its names are those of real systems, and nothing of it may reach one, or come from one.
+    /// </summary>
+    public bool IsRehearsal => Rehearses is not null;
+
     /// <summary>A host by name, without regard to case, or null.</summary>
     public EstateHost? Host(string name) => _hosts.Value.GetValueOrDefault(name);
 

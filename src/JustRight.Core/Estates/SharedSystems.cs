@@ -3,9 +3,12 @@ namespace JustRight.Core.Estates;
 /// <summary>Whether two estates are about the same systems: what is forbidden in one could be done through the other.</summary>
 public static class SharedSystems
 {
-    /// <summary>What two estates share, in words; null when they share nothing.</summary>
+    /// <summary>
+    /// What two estates share, in words; null when they share nothing, as a rehearsal does with any: it only names them.
+    /// </summary>
     public static string? Of(Estate one, Estate other)
     {
+        if (one.IsRehearsal || other.IsRehearsal) return null;
         if (Same(one.Domain.DnsName, other.Domain.DnsName)) return $"the domain {one.Domain.DnsName}";
         if (Same(one.Domain.ShortName, other.Domain.ShortName)) return $"the domain {one.Domain.ShortName}";
         return Common(Controllers(one), Controllers(other), "the domain controller")
@@ -17,7 +20,11 @@ public static class SharedSystems
     /// Everything that an estate is about, by its address, as the estate beside it would name it too: two estates share a system
     /// where these have one in common.
     /// </summary>
-    public static IReadOnlySet<string> AddressesOf(Estate estate) => new[]
+    public static IReadOnlySet<string> AddressesOf(Estate estate) => estate.IsRehearsal
+        ? new HashSet<string>(StringComparer.OrdinalIgnoreCase) { $"rehearsal {estate.Name}" }
+        : AddressesOfReal(estate);
+
+    private static HashSet<string> AddressesOfReal(Estate estate) => new[]
     {
         $"domain {estate.Domain.DnsName}", $"domain {estate.Domain.ShortName}",
     }

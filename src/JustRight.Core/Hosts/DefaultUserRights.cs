@@ -31,6 +31,9 @@ public static class DefaultUserRights
     }.ToFrozenDictionary(r =>
         r.Constant, r => (IReadOnlyList<Sid>)[.. r.Holders.Select(Sid.Parse)], StringComparer.OrdinalIgnoreCase);
 
+    /// <summary>The constants of all rights that the table has.</summary>
+    public static IEnumerable<string> Constants => Lists.Keys;
+
     /// <summary>The holders of a right on a new member server, or null when this table does not say.</summary>
     public static IReadOnlyList<Sid>? Of(string constant) => Lists.GetValueOrDefault(constant);
 }

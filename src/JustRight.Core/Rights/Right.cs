@@ -49,6 +49,11 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>The object of the directory that carries it, or the branch of many; null for a right elsewhere.</summary>
     public virtual string? OnObject => null;
 
+    /// <summary>
+    /// What of its host or instance it is a right in; null where that is the whole of it, or no host and no instance.
+    /// </summary>
+    public virtual PlacePart? Within => null;
+
     // What it is, for those that are no common right.
 
     /// <summary>Who can tell whether it is held.</summary>

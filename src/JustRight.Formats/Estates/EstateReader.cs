@@ -90,6 +90,7 @@ public static class EstateReader
             },
             root.At)
         {
+            Rehearses = root.TextOrNull("rehearses"),
             PeopleDirectories = [.. root.Named("people-directories").Select(d =>
                 PeopleDirectories.Read(d.Key, d.Value, DomainOf(root).Root, placeReach, faults)).OfType<PeopleDirectory>()],
             HostsSideBySide = root["host-access"] is YamlNode.Mapping shared ? shared.NumberOrNull("side-by-side") ?? 16 : 16,

@@ -14,6 +14,7 @@ internal static class EstateShape
             new("estate", new Shape.Number("the version of the estate language", 1, 1), true),
             new("name", Words.Key("the estate, as one word"), true),
             new("title", new Shape.Text("the estate's name in full"), true),
+            new("rehearses", Words.Key("for a rehearsal, which justright estate rehearse makes: the estate that it is a copy of")),
             new("domain", new Shape.Map("the domain", [
                 new(
                     "dns",

@@ -23,6 +23,7 @@ using JustRight.Service.Features.Log;
 using JustRight.Service.Features.Notifications;
 using JustRight.Service.Features.Passwords;
 using JustRight.Service.Features.Proposals;
+using JustRight.Service.Features.Rehearsals;
 using JustRight.Service.Features.Reports;
 using JustRight.Service.Features.Reviews;
 using JustRight.Service.Features.Runs;
@@ -135,6 +136,7 @@ public static class ServiceHost
         api.MapSessions();
         api.MapVersions();
         api.MapRemovals();
+        api.MapRehearsals();
         api.MapSheets();
         api.MapDrafts();
         api.MapEstates();

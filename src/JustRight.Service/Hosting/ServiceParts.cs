@@ -25,6 +25,7 @@ using JustRight.Service.Features.Estates;
 using JustRight.Service.Features.Finding;
 using JustRight.Service.Features.Installs;
 using JustRight.Service.Features.Passwords;
+using JustRight.Service.Features.Rehearsals;
 using JustRight.Service.Features.Reports;
 using JustRight.Service.Features.Secrets;
 using JustRight.Service.Features.SignIns;
@@ -74,6 +75,8 @@ internal static class ServiceParts
         services.AddSingleton<FitService>();
         services.AddSingleton<JudgedOrNot>();
         services.AddSingleton<Removals>();
+        services.AddSingleton<RehearsalStage>();
+        services.AddSingleton<SetupPlay>();
         services.AddSingleton<FitHistory>();
         services.AddSingleton<SummaryMaker>();
         services.AddSingleton<SummaryKeeper>();
@@ -93,6 +96,7 @@ internal static class ServiceParts
         services.AddSingleton<HostFactsStore>();
         services.AddSingleton<ConfirmationStore>();
         services.AddSingleton<ConnectorStore>();
+        services.AddSingleton<SimulationStore>();
         services.AddSingleton<JobFeed>();
         services.AddSingleton<JobQueue>();
         services.AddSingleton<SurveyJob>();

@@ -18,7 +18,7 @@ public static class DomainNames
         if (name.Split('\\') is not [var domain, var bare]
             || !string.Equals(domain, state.Domain, StringComparison.OrdinalIgnoreCase))
             return null;
-        return state.Principals.Find(p => string.Equals(p.Name, bare, StringComparison.OrdinalIgnoreCase)) is { } found
+        return state.Principals.TryGetValue(bare, out var found)
             ? new DomainPrincipal(Sid.Parse(state.DomainSid).Append(found.Rid), found.Kind == PrincipalKind.Group)
             : null;
     });

@@ -81,7 +81,7 @@ public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirecto
 
     private string? OfDomain(SimulationState state, string name, NewPassword password)
     {
-        var account = state.Principals.Find(p =>
+        var account = state.Principals.FirstOrDefault(p =>
             string.Equals(p.Dn, name, StringComparison.OrdinalIgnoreCase)
                 || string.Equals(p.Name, Bare(name), StringComparison.OrdinalIgnoreCase));
         if (account is null or { Kind: not PrincipalKind.User } || account.State.HasFlag(AccountState.Disabled)) return null;
@@ -152,7 +152,7 @@ public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirecto
             {
                 var snapshot = SimulationDirectory.Snapshot(state, false, DateTimeOffset.UnixEpoch);
                 var (graph, tree) = (new MembershipGraph(snapshot), SimulationAccessLists.Tree(state));
-                var account = graph.IndexOf(state.Principals.Find(p => p.Dn == me)!.Name);
+                var account = graph.IndexOf(state.Principals.First(p => p.Dn == me).Name);
                 if (tree.IndexOf(dn) is var at && at < 0) return false;
                 var schema = tree.Schema;
                 if (schema.Attribute(attribute) is not { } known || schema.Class(tree[at].Class) is not { } @class) return null;

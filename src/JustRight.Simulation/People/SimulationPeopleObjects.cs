@@ -66,10 +66,11 @@ internal static class SimulationPeopleObjects
         if (End(principal) is { } end) values.Add(("msDS-UserPasswordExpiryTimeComputed", [end]));
         if (name.Split(' ') is [var given, var surname])
         {
-            var mail = $"{given}.{surname}@fennmoor.example".ToLowerInvariant();
+            var domain = DistinguishedName.DnsDomainOf(state.Root);
+            var mail = $"{given}.{surname}@{domain}".ToLowerInvariant();
             values.AddRange([
                 ("givenName", [given]), ("sn", [surname]), ("displayName", [name]), ("mail", [mail]),
-                ("userPrincipalName", [$"{principal.Name}@fennmoor.example"]), ("company", ["Fennmoor Dairy"])]);
+                ("userPrincipalName", [$"{principal.Name}@{domain}"])]);
         }
 
         return Object(principal.Dn, [.. values]);

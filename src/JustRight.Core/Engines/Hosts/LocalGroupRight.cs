@@ -23,6 +23,9 @@ public sealed class LocalGroupRight(string host, string group)
     public string Group { get; } = group;
 
     /// <inheritdoc/>
+    public override PlacePart Within => new LocalGroupPart(Host, Group);
+
+    /// <inheritdoc/>
     public override RightReach Reach => Same(Group, Administrators)
         ? new RightReach(500, "Administrators can do anything on its host")
         : new RightReach(40, $"{Group} stays within its host");

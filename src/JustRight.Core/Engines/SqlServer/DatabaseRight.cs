@@ -17,6 +17,9 @@ public abstract class DatabaseRight : SqlServerRight
     public string Database { get; }
 
     /// <inheritdoc/>
+    public override PlacePart Within => new DatabasePart(Instance, Database);
+
+    /// <inheritdoc/>
     public override string? WhyUnread(SurveyView view) => base.WhyUnread(view) ?? view.WhyDatabaseUnread(Instance, Database);
 
     private protected override string? WhyDenialsUnread(SurveyView view) =>

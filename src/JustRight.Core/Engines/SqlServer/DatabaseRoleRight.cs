@@ -28,6 +28,9 @@ public sealed class DatabaseRoleRight(string instance, string database, string r
     public string Role { get; } = role;
 
     /// <inheritdoc/>
+    public override PlacePart Within => new DatabaseRolePart(Instance, Database, Role);
+
+    /// <inheritdoc/>
     public override RightReach Reach => Same(Database, Jobs) && Same(Role, Owners)
         ? new RightReach(780, "db_owner of msdb can run jobs as sysadmin")
         : Known.GetValueOrDefault(Role, new RightReach(10, $"{Role} stays within its database"));

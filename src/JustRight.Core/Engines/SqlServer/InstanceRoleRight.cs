@@ -26,6 +26,9 @@ public sealed class InstanceRoleRight(string instance, string role)
     public string Role { get; } = role;
 
     /// <inheritdoc/>
+    public override PlacePart Within => new InstanceRolePart(Instance, Role);
+
+    /// <inheritdoc/>
     public override RightReach Reach => Known.GetValueOrDefault(Role, new RightReach(60, $"{Role} is a role of the instance"));
 
     /// <inheritdoc/>

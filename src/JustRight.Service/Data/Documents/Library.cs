@@ -70,14 +70,35 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
         await log.AddWithAsync(
             db =>
             {
-                var row = db.Documents.FirstOrDefault(d => d.Kind == kind && d.Name == name);
-                if (row is null)
-                    db.Documents.Add(row = new DocumentRow { Kind = kind, Name = name, File = file, Text = text, AddedBy = who });
-                (row.File, row.Text, row.AddedAt, row.AddedBy) = (file, text, time.GetUtcNow(), who);
-                KeepVersion(db, row);
+                Keep(db, new NewDocument(kind, name, file, text), who);
             },
             who, kind, name, Logged(kind, before, file, text), cancel);
     }
+
+    /// <summary>Adds or replaces several documents at once, with one entry in the log.</summary>
+    /// <param name="first">What else changes with them, before.</param>
+    public Task SaveTogetherAsync(
+        IReadOnlyList<NewDocument> documents, Action<AppDb> first, LogSaid said, string who, CancellationToken cancel) =>
+        log.AddWithAsync(
+            db =>
+            {
+                first(db);
+                foreach (var document in documents) Keep(db, document, who);
+            },
+            who, said.Action, said.Subject, said.Detail, cancel);
+
+    /// <summary>Removes documents at once, with one entry in the log. Their versions stay.</summary>
+    /// <param name="first">What else is removed with them, before.</param>
+    public Task RemoveTogetherAsync(
+        IReadOnlyList<(string Kind, string Name)> documents, Action<AppDb> first, LogSaid said, string who,
+        CancellationToken cancel) =>
+        log.AddWithAsync(
+            db =>
+            {
+                first(db);
+                foreach (var (kind, name) in documents) Remove(db, kind, name, who);
+            },
+            who, said.Action, said.Subject, said.Detail, cancel);
 
     /// <summary>Removes a document, and says so in the log. Its versions stay.</summary>
     /// <param name="detail">What else is to be said of it.</param>
@@ -91,14 +112,28 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
         log.AddIfAsync(
             db =>
             {
-                if (db.Documents.FirstOrDefault(d => d.Kind == kind && d.Name == name) is not { } row) return false;
-                if (!remove(db)) return false;
-                db.Documents.Remove(row);
-                if (Versions(db, kind, name).FirstOrDefault() is { } last)
-                    (last.RemovedAt, last.RemovedBy) = (time.GetUtcNow(), who);
+                if (!db.Documents.Any(d => d.Kind == kind && d.Name == name) || !remove(db)) return false;
+                Remove(db, kind, name, who);
                 return true;
             },
             who, kind, name, detail.Length == 0 ? "removed" : $"removed: {detail}", cancel);
+
+    private void Keep(AppDb db, NewDocument document, string who)
+    {
+        var (kind, name, file, text) = document;
+        var row = db.Documents.FirstOrDefault(d => d.Kind == kind && d.Name == name);
+        if (row is null)
+            db.Documents.Add(row = new DocumentRow { Kind = kind, Name = name, File = file, Text = text, AddedBy = who });
+        (row.File, row.Text, row.AddedAt, row.AddedBy) = (file, text, time.GetUtcNow(), who);
+        KeepVersion(db, row);
+    }
+
+    private void Remove(AppDb db, string kind, string name, string who)
+    {
+        if (db.Documents.FirstOrDefault(d => d.Kind == kind && d.Name == name) is not { } row) return;
+        db.Documents.Remove(row);
+        if (Versions(db, kind, name).FirstOrDefault() is { } last) (last.RemovedAt, last.RemovedBy) = (time.GetUtcNow(), who);
+    }
 
     /// <summary>The versions of a document, the latest first; also of one that was removed.</summary>
     public async Task<IReadOnlyList<DocumentVersionRow>> VersionsAsync(string kind, string name, CancellationToken cancel)

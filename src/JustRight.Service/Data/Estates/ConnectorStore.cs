@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Directories.Files;
@@ -13,10 +12,8 @@ using JustRight.Core.Estates;
 using JustRight.Core.SecretUses;
 using JustRight.Service.Data.Secrets;
 using JustRight.Service.Data.Surveys;
-using JustRight.Service.Platform.Settings;
 using JustRight.Simulation;
 using JustRight.Simulation.People;
-using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Data.Estates;
 
@@ -24,11 +21,10 @@ namespace JustRight.Service.Data.Estates;
 /// Opens the connectors an estate asks for: the simulation, or a real directory; hosts and database instances each its own way.
 /// </summary>
 internal sealed class ConnectorStore(
-    IOptions<ServiceSettings> settings, SecretGate gate, OutboundRules outbound, DirectoryFiles files, HostFactsStore facts,
+    SimulationStore simulations, SecretGate gate, OutboundRules outbound, DirectoryFiles files, HostFactsStore facts,
     SurveyStore surveys, TimeProvider time)
 {
     private readonly DirectorySchemas _schemas = new();
-    private readonly ConcurrentDictionary<string, SimulationFile> _simulations = new(StringComparer.Ordinal);
 
     /// <summary>The connectors of an estate; throws <see cref="ConnectorException"/> when they cannot even be tried.</summary>
     public Task<EstateConnectors> OpenAsync(Estate estate, CancellationToken cancel) => OpenAsync(estate, gate, cancel);
@@ -43,7 +39,7 @@ internal sealed class ConnectorStore(
         switch (estate.Directory.Reach)
         {
             case Reach.Simulation:
-                var simulation = _simulations.GetOrAdd(estate.Name, OpenSimulation);
+                var simulation = simulations.Open(estate);
                 return new EstateConnectors(
                     new SimulationDirectory(simulation, time), await HostsAsync(estate, simulation, secrets, cancel),
                     await InstancesAsync(estate, simulation, secrets, cancel));
@@ -65,7 +61,7 @@ internal sealed class ConnectorStore(
     public IPeopleDirectory OpenPeople(Estate estate, PeopleDirectory directory) => directory.Reach switch
     {
         Reach.Simulation =>
-            new SimulationPeopleDirectory(_simulations.GetOrAdd(estate.Name, OpenSimulation), directory, estate.Domain, time),
+            new SimulationPeopleDirectory(simulations.Open(estate), directory, estate.Domain, time),
         Reach.Ldaps => OverLdap(directory),
         _ => throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(directory.Key)),
     };
@@ -157,18 +153,5 @@ internal sealed class ConnectorStore(
         }
 
         return targets[0] with { Others = targets[1..] };
-    }
-
-    private SimulationFile OpenSimulation(string estate)
-    {
-        var first = Path.Combine(settings.Value.SimulationStates, estate + ".json");
-        if (File.Exists(first))
-            return SimulationFile.Open(Path.Combine(settings.Value.Data, "simulation", estate + ".json"), first);
-        IEnumerable<string?> known = Directory.Exists(settings.Value.SimulationStates)
-            ? Directory.EnumerateFiles(settings.Value.SimulationStates, "*.json").Select(Path.GetFileNameWithoutExtension).Order()
-            : [];
-        throw new ConnectorException(
-            ConnectorFailure.NotFound,
-            $"the simulation has no simulated estate called {estate}; it ships with: {string.Join(", ", known)}.");
     }
 }

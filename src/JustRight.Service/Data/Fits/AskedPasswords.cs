@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Estates;
 using JustRight.Core.Worklists;
 using JustRight.Service.Data.Secrets;
 
@@ -14,11 +15,11 @@ internal static class AskedPasswords
 
     /// <summary>Those of the accounts of steps that are not known here, and that none of the steps creates.</summary>
     public static async Task<IReadOnlySet<string>> UnknownAsync(
-        IReadOnlyList<Step> steps, SecretStore secrets, CancellationToken cancel)
+        Estate estate, IReadOnlyList<Step> steps, SecretStore secrets, CancellationToken cancel)
     {
         var made = steps.Select(s => s.Change).OfType<CreateAccount>().Select(c => $"{c.Domain}\\{c.Name}")
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
         return await secrets.WithoutPasswordAsync(
-            [.. steps.Select(s => Of(s.Change)).OfType<string>().Where(a => !made.Contains(a))], cancel);
+            estate, [.. steps.Select(s => Of(s.Change)).OfType<string>().Where(a => !made.Contains(a))], cancel);
     }
 }

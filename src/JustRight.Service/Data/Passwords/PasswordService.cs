@@ -63,7 +63,8 @@ internal sealed class PasswordService(
         var accounts = PasswordCalendar.Of(plans, view, estate.Rules, time.GetUtcNow());
         await using var db = await databases.CreateDbContextAsync(cancel);
         var told = await db.ToldPlaces.AsNoTracking().Where(p => p.Estate == estate.Name).OrderBy(p => p.Id).ToListAsync(cancel);
-        var kept = await db.Secrets.AsNoTracking().Select(s => s.Name).ToListAsync(cancel);
+        // a secret that somebody set is of a real account, whatever a rehearsal calls its own
+        var kept = estate.IsRehearsal ? [] : await db.Secrets.AsNoTracking().Select(s => s.Name).ToListAsync(cancel);
         return new PasswordIndex(
             estate, plans, view, accounts,
             PasswordPlaces.Of(plans, view, [.. told.Select(Of), .. OwnSecrets(estate, plans, accounts, kept)]));
@@ -83,7 +84,7 @@ internal sealed class PasswordService(
             : null;
         try
         {
-            return (await secrets.PasswordOfAsync(name, use, cancel), null);
+            return (await secrets.PasswordOfAsync(PasswordSubject.Of(estate, account), use, cancel), null);
         }
         catch (ConnectorException e) when (e.Failure == ConnectorFailure.Withheld)
         {

@@ -1,7 +1,10 @@
 using JustRight.Connectors;
 using JustRight.Connectors.Outbound;
+using JustRight.Core.Directory;
+using JustRight.Core.Passwords;
 using JustRight.Core.SecretUses;
 using JustRight.Service.Data.Storage;
+using JustRight.Simulation;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Data.Secrets;
@@ -32,20 +35,20 @@ internal sealed class SecretGate(
 
     /// <summary>
     /// The password of an account: the one that was made here, while it is still kept; else the secret under the account's logon
-    /// name. Null when neither is there.
+    /// name. Null when neither is there. An account of a rehearsal has the password that accounts of a simulation come with.
     /// </summary>
-    /// <param name="account"><c>DOMAIN\name</c>.</param>
     /// <param name="use">What it is for; null when it does not leave this process.</param>
     /// <exception cref="ConnectorException">There is one, and nobody allowed it for this use.</exception>
-    public async Task<NewPassword?> PasswordOfAsync(string account, SecretUse? use, CancellationToken cancel)
+    public async Task<NewPassword?> PasswordOfAsync(PasswordSubject account, SecretUse? use, CancellationToken cancel)
     {
         if (await secrets.KeptPasswordAsync(account, cancel) is { } kept)
         {
-            if (use is not null) await CheckAsync(account, use, [], cancel);
+            if (use is not null) await CheckAsync(account.Text, use, [], cancel);
             return kept;
         }
 
-        var name = SecretStore.NameFor(account);
+        if (account.IsRehearsed) return new NewPassword(SimulationPasswords.SimulatedOf(LogonName.WithoutDomain(account.Text)));
+        var name = SecretStore.NameFor(account.Text);
         if (await secrets.ReadAsync(name, cancel) is not { } secret) return null;
         if (use is not null) await CheckAsync(name, use, [], cancel);
         return secret;

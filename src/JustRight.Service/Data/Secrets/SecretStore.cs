@@ -1,5 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Core.Directory;
+using JustRight.Core.Estates;
+using JustRight.Core.Passwords;
 using JustRight.Service.Data.Storage;
 using JustRight.Service.Platform.Keys;
 using Microsoft.AspNetCore.DataProtection;
@@ -43,7 +45,7 @@ internal sealed class SecretStore(
     /// <summary>
     /// Makes a password for a new account and keeps it, before the account is made. A retry after a crash gets a new one.
     /// </summary>
-    public async Task<NewPassword> NewPasswordAsync(string install, string account, CancellationToken cancel)
+    public async Task<NewPassword> NewPasswordAsync(string install, PasswordSubject account, CancellationToken cancel)
     {
         var password = NewPassword.Generate();
         await KeepPasswordAsync(install, account, password, cancel);
@@ -53,11 +55,10 @@ internal sealed class SecretStore(
     /// <summary>
     /// The password that was made here for an account, while it is kept; else null. <see cref="SecretGate"/> as well.
     /// </summary>
-    /// <param name="account"><c>DOMAIN\name</c>.</param>
-    internal async Task<NewPassword?> KeptPasswordAsync(string account, CancellationToken cancel)
+    internal async Task<NewPassword?> KeptPasswordAsync(PasswordSubject account, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var row = await db.Passwords.AsNoTracking().FirstOrDefaultAsync(p => p.Account == account, cancel);
+        var row = await db.Passwords.AsNoTracking().FirstOrDefaultAsync(p => p.Account == account.Text, cancel);
         return row?.Protected is null ? null : new NewPassword(Open(row));
     }
 
@@ -65,27 +66,28 @@ internal sealed class SecretStore(
     /// Those accounts, as <c>DOMAIN\name</c>, of which no password is known here that services could be set to: neither one made
     /// by us nor a secret under the account's name.
     /// </summary>
-    public async Task<IReadOnlySet<string>> WithoutPasswordAsync(IReadOnlyCollection<string> accounts, CancellationToken cancel)
+    public async Task<IReadOnlySet<string>> WithoutPasswordAsync(
+        Estate estate, IReadOnlyCollection<string> accounts, CancellationToken cancel)
     {
-        var unknown = accounts.ToHashSet(StringComparer.OrdinalIgnoreCase);
-        if (unknown.Count == 0) return unknown;
+        if (accounts.Count == 0) return new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         await using var db = await databases.CreateDbContextAsync(cancel);
-        unknown.ExceptWith(await db.Passwords.Where(p => p.Protected != null).Select(p => p.Account).ToListAsync(cancel));
+        var kept = (await db.Passwords.Where(p => p.Protected != null).Select(p => p.Account).ToListAsync(cancel))
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         var secrets = (await db.Secrets.Select(s => s.Name).ToListAsync(cancel)).ToHashSet();
-        unknown.RemoveWhere(a => secrets.Contains(NameFor(a)));
-        return unknown;
+        return accounts.Where(a => PasswordSubject.Of(estate, a) is { IsRehearsed: false } subject
+                && !kept.Contains(subject.Text) && !secrets.Contains(NameFor(a)))
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
     }
 
     /// <summary>
     /// Keeps the password that an account has now, to be handed over and to be used; in place of the one before.
     /// </summary>
     /// <param name="subject">The install, or the estate, that it was made for.</param>
-    /// <param name="account"><c>DOMAIN\name</c>.</param>
-    public async Task KeepPasswordAsync(string subject, string account, NewPassword password, CancellationToken cancel)
+    public async Task KeepPasswordAsync(string subject, PasswordSubject account, NewPassword password, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var row = await db.Passwords.FirstOrDefaultAsync(p => p.Account == account, cancel);
-        if (row is null) db.Passwords.Add(row = new PasswordRow { Install = subject, Account = account });
+        var row = await db.Passwords.FirstOrDefaultAsync(p => p.Account == account.Text, cancel);
+        if (row is null) db.Passwords.Add(row = new PasswordRow { Install = subject, Account = account.Text });
         var before = row.KeyName;
         (row.KeyName, row.Protected) = keys.Encrypt(password.Reveal());
         (row.Install, row.CreatedAt, row.HandedOverAt, row.HandedOverBy) = (subject, time.GetUtcNow(), null, null);

@@ -71,6 +71,7 @@ internal static class DocumentViews
             estate.Directory.Reach), estate.IsSimulated, [.. estate.Branches.Select(b => b.Key)], estate.Hosts.Count, estate.Instances.Count, row?.AddedAt, row?.AddedBy)
     {
         Remarks = Remarks(leftAside ?? []),
+        Rehearses = estate.Rehearses,
         PeopleDirectories = [.. estate.PeopleDirectories.Select(d =>
             new PeopleDirectoryView(
                 d.Key, FamilyOf(d), d.Reach == Reach.Simulation, string.Join("; ", d.PeopleBranches),

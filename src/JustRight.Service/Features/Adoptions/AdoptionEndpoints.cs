@@ -66,6 +66,8 @@ internal static class AdoptionEndpoints
         if (await library.FindAsync(Library.EstateKind, order.Estate, cancel) is not { } row)
             return Problems.NotFound(
                 "estate", order.Estate, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+        if (await library.RehearsalAsync(order.Estate, cancel) is { } rehearsal)
+            return RealOnly.Refused("Nothing is adopted from it", rehearsal);
         if (order.Accounts.Count is 0 or > MostAccounts)
             return Problems.Bad(
                 "accounts", "An adoption has from 1 to 50 accounts.", "the logon names of the product's accounts");

@@ -49,6 +49,10 @@ internal static class EstateEndpoints
         var sent = await Upload.ReadAsync(request, file, Unnamed, cancel);
         var (estate, faults) = EstateReader.Read(sent.Bytes, sent.File);
         if (estate is null) return Problems.Of(faults);
+        if (estate.Rehearses is { } of)
+            return Problems.Of(
+                409, "rehearsal", "A rehearsal is made from its estate, and changed with it.",
+                $"Change {of}, then lay the rehearsal anew: justright estate rehearse {of} --fresh");
         if (await approvals.WaitsAsync(estate, sent.Text, user.Identity!.Name!, cancel) is { } waits) return waits;
         await library.SaveAsync(Library.EstateKind, estate.Name, sent.File, sent.Text, user.Identity!.Name!, cancel);
         await schedule.FollowAsync(estate, cancel);

@@ -38,6 +38,7 @@ internal static class InstallEndpoints
         var sent = await Upload.ReadAsync(request, file, Unnamed, cancel);
         var (install, faults) = InstallReader.Read(sent.Bytes, sent.File);
         if (install is null) return Problems.Of(faults);
+        if (await library.WhyNotMovedAsync(install, cancel) is { } moved) return moved;
         faults = await fitService.WhyNotPlannedAsync(install, cancel);
         if (faults.Count > 0) return Problems.Of(faults);
         if (await approvals.WaitsAsync(install, sent.Text, user.Identity!.Name!, cancel) is { } waits) return waits;

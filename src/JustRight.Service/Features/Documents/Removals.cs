@@ -6,6 +6,7 @@ using JustRight.Service.Data.Fits;
 using JustRight.Service.Data.Log;
 using JustRight.Service.Data.Storage;
 using JustRight.Service.Jobs.Proposals;
+using JustRight.Service.Jobs.Queue;
 using JustRight.Service.Jobs.Schedules;
 using JustRight.Service.Platform.Answers;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -22,9 +23,6 @@ internal sealed class Removals(
 {
     private const int MostNamed = 5;
 
-    private static readonly JobState[] Open =
-        [JobState.Queued, JobState.Running, JobState.Waiting, JobState.Proposed, JobState.Approved];
-
     /// <summary>Why a sheet is not removed; null when it is.</summary>
     public async Task<ProblemHttpResult?> SheetAsync(string name, string who, CancellationToken cancel)
     {
@@ -38,25 +36,24 @@ internal sealed class Removals(
     /// <summary>Why an estate is not removed; null when it is, with all that was read of it.</summary>
     public async Task<ProblemHttpResult?> EstateAsync(string name, string who, CancellationToken cancel)
     {
+        if (await library.RehearsalAsync(name, cancel) is { Rehearses: { } of })
+            return Problems.Of(
+                409, "rehearsal", $"{name} is a rehearsal.", $"End it: justright estate rehearse {of} --end");
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (await InUseAsync(name, db.Summaries.Where(s => s.Estate == name), cancel) is { } used) return used;
         if (await db.Adoptions.FirstOrDefaultAsync(a => a.Estate == name, cancel) is { } adoption)
             return Problems.Of(
                 409, "in-use", $"The adoption {adoption.Name} is of {name}.", $"First: justright adopt remove {adoption.Name}");
-        if (await BusyAsync(db, name, cancel) is { } busy) return busy;
+        if (await OpenJobs.BusyAsync(db, name, cancel) is { } busy) return busy;
         if (await AskAsync(Library.EstateKind, name, [name], false, who, cancel) is { } waits) return waits;
         var removed = await library.RemoveAsync(
             Library.EstateKind, name, who, "with what was read of it",
             kept =>
             {
                 if (kept.Summaries.Any(s => s.Estate == name) || kept.Adoptions.Any(a => a.Estate == name)
-                    || OpenOf(kept, name).Any())
+                    || OpenJobs.Of(kept, name).Any())
                     return false;
-                kept.Surveys.RemoveRange(kept.Surveys.Where(s => s.Estate == name));
-                kept.People.RemoveRange(kept.People.Where(p => p.Estate == name));
-                kept.DirectoryFiles.RemoveRange(kept.DirectoryFiles.Where(f => f.Estate == name));
-                kept.HostFacts.RemoveRange(kept.HostFacts.Where(f => f.Estate == name));
-                kept.ToldPlaces.RemoveRange(kept.ToldPlaces.Where(p => p.Estate == name));
+                DocumentRemains.RemoveOfEstate(kept, name);
                 return true;
             },
             cancel);
@@ -70,7 +67,7 @@ internal sealed class Removals(
     public async Task<ProblemHttpResult?> InstallAsync(string name, bool forget, string who, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        if (await BusyAsync(db, name, cancel) is { } busy) return busy;
+        if (await OpenJobs.BusyAsync(db, name, cancel) is { } busy) return busy;
         var gave = await db.Steps.AnyAsync(
             s => s.State == RunStepState.Made && db.Jobs.Any(j => j.Id == s.JobId && j.Subject == name), cancel);
         if (gave && !forget && !await IsRetiredAsync(name, cancel))
@@ -87,10 +84,8 @@ internal sealed class Removals(
             Library.InstallKind, name, who, gave && forget ? "forgotten: what it was given stays" : "",
             kept =>
             {
-                if (OpenOf(kept, name).Any()) return false;
-                kept.SettledNames.RemoveRange(kept.SettledNames.Where(n => n.Install == name));
-                kept.Confirmations.RemoveRange(kept.Confirmations.Where(c => c.Install == name));
-                kept.Exceptions.RemoveRange(kept.Exceptions.Where(e => e.Install == name));
+                if (OpenJobs.Of(kept, name).Any()) return false;
+                DocumentRemains.RemoveOfInstall(kept, name);
                 return true;
             },
             cancel);
@@ -140,17 +135,6 @@ internal sealed class Removals(
         return await second.AskAsync(
             estates, new ProposedAct(JobKind.Document, name, [words], kind, text, forget ? "forgotten" : "removed"), who, cancel);
     }
-
-    private static async Task<ProblemHttpResult?> BusyAsync(AppDb db, string subject, CancellationToken cancel) =>
-        await OpenOf(db, subject).FirstOrDefaultAsync(cancel) is { } job
-            ? Problems.Of(
-                409, "in-use", $"{job.Kind.Word()} {job.Id} of {subject} is not over.",
-                "Wait for it, or stop it, or take its proposal back; then try again.")
-            : null;
-
-    /// <summary>What goes on with a document, or waits to; the proposal to remove it is none of these.</summary>
-    private static IQueryable<JobRow> OpenOf(AppDb db, string subject) =>
-        db.Jobs.Where(j => j.Subject == subject && j.Kind != JobKind.Document && Open.Contains(j.State));
 
     private static async Task<ProblemHttpResult?> InUseAsync(
         string name, IQueryable<SummaryRow> installs, CancellationToken cancel)

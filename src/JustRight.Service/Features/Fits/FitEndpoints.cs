@@ -25,7 +25,7 @@ internal static class FitEndpoints
             .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
         api.MapGet("/installs/{name}/ldif", LdifAsync)
             .WithName("ShowLdif").WithSummary("The directory part of the worklist as LDIF, for an ordinary LDAP client")
-            .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404).OfRealInstalls("No LDIF is written");
         api.MapGet("/installs/{name}/why/{account}", WhyAsync)
             .WithName("Why").WithSummary("The rights of one account, those that match a text, with paths and reasons")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
@@ -48,11 +48,12 @@ internal static class FitEndpoints
     }
 
     private static async Task<Results<Ok<WorklistView>, ProblemHttpResult>> WorklistAsync(
-        string name, JudgedOrNot fits, SecretStore secrets, CancellationToken cancel)
+        string name, JudgedOrNot fits, Library library, SecretStore secrets, CancellationToken cancel)
     {
         var (judged, problem) = await fits.FindAsync(name, cancel);
         if (problem is not null) return problem;
-        var unknown = await AskedPasswords.UnknownAsync(judged!.Worklist.Give, secrets, cancel);
+        var estate = (await library.EstateAsync(judged!.Fit.Plan.Estate, cancel))!;
+        var unknown = await AskedPasswords.UnknownAsync(estate, judged.Worklist.Give, secrets, cancel);
         return TypedResults.Ok(FitViews.Worklist(judged, unknown));
     }
 

@@ -24,11 +24,11 @@ internal static class HandoverEndpoints
         api.MapGet("/installs/{name}/handovers", ListAsync)
             .WithName("ListHandovers")
             .WithSummary("What each team is asked to do at each place, with reasons and how to undo it")
-            .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404).OfRealInstalls("Nothing is handed over");
         api.MapGet("/installs/{name}/handovers/{folder}", FileAsync)
             .WithName("ShowHandover").WithSummary("One handover: form=zip (the bundle; the default), page, markdown or csv")
             .Produces(200, contentType: "application/zip").RequireAuthorization(Roles.Reader).ProducesProblem(400)
-            .ProducesProblem(404).ProducesProblem(409);
+            .ProducesProblem(404).OfRealInstalls("Nothing is handed over");
     }
 
     private static async Task<Results<Ok<IReadOnlyList<HandoverView>>, ProblemHttpResult>> ListAsync(

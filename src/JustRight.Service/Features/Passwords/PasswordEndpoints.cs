@@ -124,7 +124,7 @@ internal static class PasswordEndpoints
     {
         if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
         if (Recipient.Of(order.Certificate, out var recipient) is { } bad) return bad;
-        var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
+        var (subject, who) = (PasswordSubject.Of(estate, account).Text, user.Identity!.Name!);
         if (!await hand.HasAsync(subject, cancel)) return Refused(account);
         var act = new ProposedAct(
             JobKind.HandOver, subject,
@@ -142,7 +142,7 @@ internal static class PasswordEndpoints
         CancellationToken cancel)
     {
         if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
-        var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
+        var (subject, who) = (PasswordSubject.Of(estate, account).Text, user.Identity!.Name!);
         if (!await hand.HasAsync(subject, cancel)) return Refused(account);
         var act = new ProposedAct(JobKind.HandOver, subject, [$"show the password of {subject} to {who}"], "shown", who);
         if (await second.AskAsync([name], act, who, cancel) is { } waits) return waits;
@@ -171,8 +171,8 @@ internal static class PasswordEndpoints
             : null;
         var places = books.PlacesOf(found.Account);
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var waits = await db.Passwords.AnyAsync(
-            p => p.Account == $"{estate.Domain.ShortName}\\{found.Account}" && p.Protected != null, cancel);
+        var subject = PasswordSubject.Of(estate, found.Account).Text;
+        var waits = await db.Passwords.AnyAsync(p => p.Account == subject && p.Protected != null, cancel);
         return TypedResults.Ok(new PasswordDetailView(
             PasswordViews.Of(found, places.Count, open?.Id), await PlacesAsync(places, name, renewals, databases, cancel),
             found.Keeper == PasswordKeeper.Directory

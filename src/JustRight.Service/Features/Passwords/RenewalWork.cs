@@ -211,7 +211,7 @@ internal sealed class RenewalWork(
     {
         // From the moment the directory has it, it is the one to be handed over and to be used.
         if (part.Act == RunBookAct.SetInDirectory)
-            await secrets.KeepPasswordAsync(row.Estate, $"{Domain}\\{row.Account}", secret, cancel);
+            await secrets.KeepPasswordAsync(row.Estate, PasswordSubject.Of(estate, row.Account), secret, cancel);
         return new Looked(ObservedState.Done, seen);
     }
 

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using JustRight.Contracts;
+using JustRight.Service.Data.Documents;
 using JustRight.Service.Data.Evidence;
 using JustRight.Service.Data.Fits;
 using JustRight.Service.Platform.Answers;
@@ -24,7 +25,7 @@ internal static class ReportEndpoints
             .WithName("ShowEvidence")
             .WithSummary("All evidence of the latest fit as one signed file: a JSON Web Signature [RFC 7515]")
             .RequireAuthorization(Roles.Reader)
-            .Produces<string>(200, EvidenceKey.MediaType).ProducesProblem(404).ProducesProblem(409);
+            .Produces<string>(200, EvidenceKey.MediaType).ProducesProblem(404).OfRealInstalls("No evidence is signed");
         api.MapGet("/evidence-key", KeyAsync)
             .WithName("ShowEvidenceKey").WithSummary("The public key for checking evidence").RequireAuthorization(Roles.Reader);
     }

@@ -46,7 +46,8 @@ internal static class GrantEndpoints
         if (await DirectoryFiles.RefusalAsync(
             library, judged.Fit.Plan.Estate, confirmed.Select(s => s.Change), cancel) is { } refusal)
             return refusal;
-        if (await AskedPasswords.UnknownAsync(confirmed, secrets, cancel) is { Count: > 0 } unknown)
+        var estate = (await library.EstateAsync(judged.Fit.Plan.Estate, cancel))!;
+        if (await AskedPasswords.UnknownAsync(estate, confirmed, secrets, cancel) is { Count: > 0 } unknown)
             return Problems.Of(
                 409, "password-needed",
                     $"Services are to be given the password of {string.Join(" and ", unknown.Order())}, which is not known here.",

@@ -56,7 +56,7 @@ internal sealed class SignInService(
         var bound = test?.Checks.Any(c => c is { Id: "bind", Verdict: "pass" }) == true;
         return SignInViews.Of(
             plan, signIn, settings, findings, [.. places],
-            SignInLdif.Write(
+            estate.IsRehearsal ? null : SignInLdif.Write(
                 install, signIn.Directory.Key,
                 SignInEntries.Of(signIn, kept?.Snapshot.Unread is null ? kept?.Table : null, bound)),
             kept?.Snapshot, test);

@@ -2,6 +2,7 @@ using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
+using JustRight.Core.Passwords;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.SignInTests;
 using JustRight.Service.Data.Estates;
@@ -63,14 +64,14 @@ internal sealed class SignInTestJob(
     /// <summary>
     /// The bind account's password as far as it is kept here: under the name that the install gives, or since we made the
     /// account.
-    /// A simulated directory is in this process: nothing leaves it.
+    /// A simulated directory is in this process: nothing leaves it. A rehearsal has no secret of the real systems.
     /// </summary>
     private async Task<NewPassword?> KeptAsync(Estate estate, PlannedSignIn signIn, CancellationToken cancel)
     {
         var use = signIn.Directory.Reach == Reach.Ldaps ? SignInTestUse.Of(estate, signIn) : null;
-        if (signIn.Install.BindSecret is { } name) return await secrets.NamedAsync(name, use, cancel);
+        if (signIn.Install.BindSecret is { } name && !estate.IsRehearsal) return await secrets.NamedAsync(name, use, cancel);
         return signIn.BindLogonName is { } account
-            ? await secrets.PasswordOfAsync($"{signIn.Domain.ShortName}\\{account}", use, cancel)
+            ? await secrets.PasswordOfAsync(PasswordSubject.Of(estate, account), use, cancel)
             : null;
     }
 

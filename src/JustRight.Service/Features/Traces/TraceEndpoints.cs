@@ -98,9 +98,11 @@ internal static class TraceEndpoints
     }
 
     private static async Task<Results<Ok<LdifView>, ProblemHttpResult>> LdifAsync(
-        string id, string remedy, JobQueue queue, SurveyStore surveys, CancellationToken cancel)
+        string id, string remedy, JobQueue queue, Library library, SurveyStore surveys, CancellationToken cancel)
     {
         if (await queue.FindAsync(id, cancel) is not { ResultJson: { } json } job) return Problems.NotFound("trace", id, []);
+        if (await library.RehearsalAsync(job.Subject, cancel) is { } rehearsal)
+            return RealOnly.Refused("No LDIF is written", rehearsal);
         var kept = StoredJson.Read<KeptTrace>(json);
         if (!kept.Changes.TryGetValue(remedy, out var changes)) return NoRemedy(kept, remedy);
         if (await surveys.LatestAsync(job.Subject, cancel) is not { } view)

@@ -2,6 +2,7 @@ using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
+using JustRight.Core.Passwords;
 using JustRight.Core.Replicas;
 using JustRight.Core.Runs;
 using JustRight.Core.Worklists.Undo;
@@ -56,7 +57,7 @@ internal sealed class UndoService(
             Install = install?.Name,
             Fixed = job.Kind == JobKind.Fix ? StoredJson.Read<SettledTrace>(job.OrderJson!).Account : null,
             Stage = install is null ? null : Library.ReadInstall(install).Stage,
-            PasswordsOut = await PasswordsOutAsync(made, cancel),
+            PasswordsOut = await PasswordsOutAsync(estate, made, cancel),
             Uses = accounts.Count == 0 ? new Dictionary<string, AccountUse>() : await UsesAsync(estate, accounts, cancel),
         });
     }
@@ -65,14 +66,16 @@ internal sealed class UndoService(
         job.OrderJson is null ? await library.FindAsync(Library.InstallKind, job.Subject, cancel) : null;
 
     /// <summary>A password that is not kept here any more, or never was, may be in use anywhere.</summary>
-    private async Task<HashSet<string>> PasswordsOutAsync(IReadOnlyList<Change> made, CancellationToken cancel)
+    private async Task<HashSet<string>> PasswordsOutAsync(string name, IReadOnlyList<Change> made, CancellationToken cancel)
     {
+        var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, name, cancel))!);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var kept = (
             await db.Passwords.AsNoTracking().Where(p => p.Protected != null && p.HandedOverAt == null).Select(p => p.Account)
             .ToListAsync(cancel))
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
-        return made.OfType<CreateAccount>().Where(c => !kept.Contains($"{c.Domain}\\{c.Name}")).Select(c => c.Name)
+        return made.OfType<CreateAccount>()
+            .Where(c => !kept.Contains(PasswordSubject.Of(estate, $"{c.Domain}\\{c.Name}").Text)).Select(c => c.Name)
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
     }
 

@@ -1,6 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
+using JustRight.Core.Passwords;
 using JustRight.Core.Runs;
 using JustRight.Core.SecretUses;
 using JustRight.Formats.Changes;
@@ -112,10 +113,11 @@ internal sealed class ChangeWorks(
         private async Task<NewPassword?> PasswordAsync(Change change, CancellationToken cancel) => change switch
         {
             CreateAccount account => await all.Secrets.NewPasswordAsync(
-                job.Subject, $"{account.Domain}\\{account.Name}", cancel),
+                job.Subject, PasswordSubject.Of(estate, $"{account.Domain}\\{account.Name}"), cancel),
             SetServiceAccount { NeedsPassword: true } set =>
                 await all.Gate.PasswordOfAsync(
-                    set.Account, EstateSecretUses.OfServiceAccount(estate, set.Host, set.Account), cancel)
+                    PasswordSubject.Of(estate, set.Account),
+                    EstateSecretUses.OfServiceAccount(estate, set.Host, set.Account), cancel)
                 ?? throw new ConnectorException(
                     ConnectorFailure.SignIn,
                     $"the password of {set.Account} is not known here: set it with justright secret set "
