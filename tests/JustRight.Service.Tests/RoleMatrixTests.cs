@@ -28,13 +28,13 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
             "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection",
             "TrySignIn", "AskFilter", "AnswerAccess", "TellWholeAccess", "TellPasswordPlace",
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow", "WithdrawProposal",
-            "RemoveSheet", "RemoveEstate", "RemoveInstall", "RemoveAdoption",
+            "RemoveSheet", "RemoveEstate", "RemoveInstall", "RemoveAdoption", "LayRehearsal", "EndRehearsal",
         ],
         ["granter"] = [
             "Grant", "Continue", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword",
                 "ShowPasswordOnce",
             "BeginRenewal", "SayOfStep", "Stop", "AllowException", "EndException", "ApproveProposal",
-            "CarryOutProposal"],
+            "CarryOutProposal", "PlaySetup"],
         ["owner"] =
         [
             "ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret", "AllowSecretUse",

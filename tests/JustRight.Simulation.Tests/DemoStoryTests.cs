@@ -275,9 +275,7 @@ internal sealed class DemoSimulation : IDisposable
     {
         File = SimulationFile.Open(
             Path.Combine(_folder, "simulation.json"), Path.Combine(DemoData, "simulation", "fennmoor.json"));
-        Connectors = new EstateConnectors(
-            new SimulationDirectory(File, TimeProvider.System), new SimulationHosts(File, TimeProvider.System),
-            new SimulationInstances(File, TimeProvider.System));
+        Connectors = Connect(File);
         var (estate, faults) = EstateReader.Read(Bytes("estates/fennmoor.yaml"), "fennmoor.yaml");
         faults.ShouldBeEmpty();
         Estate = estate!;
@@ -306,18 +304,24 @@ internal sealed class DemoSimulation : IDisposable
 
     public Task MakeAsync(IReadOnlyList<Step> steps) => MakeAsync([.. steps.Select(s => s.Change)]);
 
-    public async Task MakeAsync(params IReadOnlyList<Change> changes)
+    public Task MakeAsync(params IReadOnlyList<Change> changes) => MakeAsync(Connectors, changes);
+
+    public static EstateConnectors Connect(SimulationFile file) => new(
+        new SimulationDirectory(file, TimeProvider.System), new SimulationHosts(file, TimeProvider.System),
+        new SimulationInstances(file, TimeProvider.System));
+
+    public static async Task MakeAsync(EstateConnectors connectors, params IReadOnlyList<Change> changes)
     {
         foreach (var change in changes)
         {
-            await Connectors.MakeAsync(change, change switch
+            await connectors.MakeAsync(change, change switch
             {
                 CreateAccount => NewPassword.Generate(),
                 SetServiceAccount { NeedsPassword: true } set =>
                     new NewPassword(SimulationPasswords.SimulatedOf(LogonName.WithoutDomain(set.Account))),
                 _ => null,
             }, TestContext.Current.CancellationToken);
-            (await Connectors.ObserveAsync(change, TestContext.Current.CancellationToken)).State.ShouldBe(
+            (await connectors.ObserveAsync(change, TestContext.Current.CancellationToken)).State.ShouldBe(
                 ObservedState.Done, change.Words);
         }
     }
@@ -325,6 +329,8 @@ internal sealed class DemoSimulation : IDisposable
     public void Dispose() => Directory.Delete(_folder, true);
 
     private static byte[] Bytes(string path) => System.IO.File.ReadAllBytes(Path.Combine(DemoData, path));
+
+    public Plan PlanOf(string install) => PlanOf(InstallReader.Read(Bytes($"installs/{install}.yaml"), install).Install!);
 
     private Plan PlanOf(Install install)
     {

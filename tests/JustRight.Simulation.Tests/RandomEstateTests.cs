@@ -1,10 +1,11 @@
-using System.Text.Json;
 using CsCheck;
 using JustRight.Connectors;
 using JustRight.Core.Engines;
 using JustRight.Core.Engines.Directory;
 using JustRight.Core.Fit;
+using JustRight.Core.Surveys;
 using JustRight.Core.Worklists;
+using JustRight.Simulation.Laying;
 
 namespace JustRight.Simulation.Tests;
 
@@ -84,6 +85,19 @@ public sealed class RandomEstateTests
         one.Give.Concat(one.Remove).Select(s => s.Id).ShouldBe(two.Give.Concat(two.Remove).Select(s => s.Id));
     });
 
+    [Fact]
+    public Task What_a_survey_read_is_judged_the_same_when_it_is_laid_anew() => ForAnyAsync(async (estate, simulation) =>
+    {
+        var laid = EstateState.Lay(RandomEstate.Estate(), [], await simulation.SurveyAsync(), []);
+        using var again = new RandomSimulation(laid.State);
+        var (first, one) = await simulation.JudgeAsync(estate);
+        var (second, two) = await again.JudgeAsync(estate);
+        second.Accounts.SelectMany(a => a.Judgements).Select(j => $"{j.Id} {j.Verdict} {string.Join('|', j.Paths)}")
+            .ShouldBe(first.Accounts.SelectMany(a => a.Judgements).Select(j =>
+                $"{j.Id} {j.Verdict} {string.Join('|', j.Paths)}"));
+        two.Give.Concat(two.Remove).Select(s => s.Id).ShouldBe(one.Give.Concat(one.Remove).Select(s => s.Id));
+    });
+
     private static Task ForAnyAsync(Func<RandomEstate, RandomSimulation, Task> holds) => RandomEstate.Any.SampleAsync(
         async estate =>
         {
@@ -100,21 +114,27 @@ public sealed class RandomEstateTests
         private readonly EstateConnectors _connectors;
 
         public RandomSimulation(RandomEstate estate)
+            : this(estate.State())
         {
-            var seed = Path.Combine(_folder, "seed.json");
-            File.WriteAllText(seed, JsonSerializer.Serialize(estate.State(), JsonSerializerOptions.Web));
-            var simulation = SimulationFile.Open(Path.Combine(_folder, "simulation.json"), seed);
+        }
+
+        public RandomSimulation(SimulationState state)
+        {
+            var file = Path.Combine(_folder, "simulation.json");
+            SimulationFile.Lay(file, state);
+            var simulation = SimulationFile.Open(file, file);
             _connectors = new EstateConnectors(
                 new SimulationDirectory(simulation, TimeProvider.System), new SimulationHosts(simulation, TimeProvider.System),
                 new SimulationInstances(simulation, TimeProvider.System));
         }
 
+        public Task<Survey> SurveyAsync() => EstateSurveyor.TakeAsync(
+            RandomEstate.Estate(), _connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, default);
+
         public async Task<(InstallFit Fit, Worklist Worklist)> JudgeAsync(RandomEstate random)
         {
             var estate = RandomEstate.Estate();
-            var view = AllEngines.View(
-                await EstateSurveyor.TakeAsync(
-                    estate, _connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, default));
+            var view = AllEngines.View(await SurveyAsync());
             var plan = random.Plan();
             var needs = new NeedsIndex([plan]);
             var fit = new FitJudge(view, needs, estate.Rules, new Present(DateTimeOffset.UtcNow)).Judge(plan);

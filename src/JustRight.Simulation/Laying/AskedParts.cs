@@ -11,8 +11,8 @@ using JustRight.Core.Surveys;
 namespace JustRight.Simulation.Laying;
 
 /// <summary>
-/// Lays what the plan of an install takes for granted: accounts and groups that were there before, databases, roles, local groups,
-/// and the services that the product's setup makes, which run as the host itself. What the plan makes is not laid.
+/// Lays what the plan of an install takes for granted: accounts and groups that were there before, databases, roles, local groups.
+/// What the plan makes is not laid, and what the product's setup makes is there only once that was played.
 /// </summary>
 internal sealed class AskedParts(SimulationState state, Estate estate)
 {
@@ -21,28 +21,35 @@ internal sealed class AskedParts(SimulationState state, Estate estate)
     private readonly Dictionary<string, SimulationHost> _hosts = state.Hosts.ToDictionary(
         h => h.Name, StringComparer.OrdinalIgnoreCase);
 
-    private readonly string _accounts = BranchOf(estate, estate.Naming.AccountsIn);
-    private readonly string _groups = BranchOf(estate, estate.Naming.GroupsIn);
+    private string AccountsIn => BranchOf(estate.Naming.AccountsIn);
+
+    private string GroupsIn => BranchOf(estate.Naming.GroupsIn);
 
     /// <summary>Lays what one plan takes for granted.</summary>
     public void Lay(Plan plan)
     {
         foreach (var account in plan.Accounts.Where(a => a.Existing))
-            EstateState.Add(state, account.Name, PrincipalKind.User, _accounts);
+            EstateState.Add(state, account.Name, PrincipalKind.User, AccountsIn);
         foreach (var group in plan.Groups.Where(g => g.Existing))
-            EstateState.Add(state, group.Name, PrincipalKind.Group, _groups, g => g.Scope = group.Scope);
+            EstateState.Add(state, group.Name, PrincipalKind.Group, GroupsIn, g => g.Scope = group.Scope);
         var planned = plan.Groups.Select(g => g.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var asked = plan.Grants.Select(g => g.Right.DomainGroup).Concat(plan.Forbidden.Select(f => f.Group)).OfType<string>();
         foreach (var group in asked.Where(g => g.Length > 0 && !planned.Contains(g)))
-            EstateState.Add(state, group, PrincipalKind.Group, _groups);
-        foreach (var right in plan.Grants.Select(g => g.Right))
+            EstateState.Add(state, group, PrincipalKind.Group, GroupsIn);
+        foreach (var grant in plan.Grants)
         {
-            if (right.Below is { } below) EstateState.AddBranch(state, below.Branch);
-            if (right.Within is { } part) Lay(part);
+            if (grant.Right.Below is { } below) EstateState.AddBranch(state, below.Branch);
+            if (grant is { MadeBySetup: false, Right.Within: { } part }) Lay(part);
         }
 
-        foreach (var service in plan.Services) Lay(service);
         if (plan.SignIn is { } signIn) Lay(signIn, planned);
+    }
+
+    /// <summary>Lays what the setup of a product makes, before any right in it is given: databases, groups, services.</summary>
+    public void LaySetup(Plan plan)
+    {
+        foreach (var part in plan.Grants.Where(g => g.MadeBySetup).Select(g => g.Right.Within).OfType<PlacePart>()) Lay(part);
+        foreach (var service in plan.Services) Lay(service);
     }
 
     private void Lay(PlacePart part)
@@ -151,7 +158,7 @@ internal sealed class AskedParts(SimulationState state, Estate estate)
 
     private static bool Has(SortedDictionary<string, List<string>> roles, string role) => roles.Keys.Any(r => Same(r, role));
 
-    private static string BranchOf(Estate estate, string key) => estate.Branches.First(b => b.Key == key).Name.Text;
+    private string BranchOf(string key) => estate.Branches.First(b => b.Key == key).Name.Text;
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

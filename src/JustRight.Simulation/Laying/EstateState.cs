@@ -45,10 +45,13 @@ public static class EstateState
         if (survey is not null) SurveyedPlaces.Lay(state, survey, remarks);
         var asked = new AskedParts(state, estate);
         foreach (var plan in plans) asked.Lay(plan);
-        foreach (var mistake in mistakes.Distinct().Order())
-            state.Mistakes.Add($"{mistake.Word()}: {MistakeMaker.Lay(mistake, state, estate, plans)}");
-        return new LaidState(state, remarks);
+        var wrong = new MistakeMaker(state, estate, plans);
+        foreach (var mistake in mistakes.Distinct().Order()) state.Mistakes.Add($"{mistake.Word()}: {wrong.Lay(mistake)}");
+        return new LaidState(state, remarks, wrong.Accounts);
     }
+
+    /// <summary>Lays what the setup of a product makes: databases, local groups, services. What is there stays as it is.</summary>
+    public static void LaySetup(SimulationState state, Estate estate, Plan plan) => new AskedParts(state, estate).LaySetup(plan);
 
     /// <summary>Adds a principal with the next free identifier, unless its name is taken.</summary>
     internal static SimulationPrincipal Add(
@@ -87,4 +90,9 @@ public static class EstateState
 
 /// <summary>A state that was laid.</summary>
 /// <param name="Remarks">What of the survey is not in it, in words.</param>
-public sealed record LaidState(SimulationState State, IReadOnlyList<string> Remarks);
+/// <param name="Accounts">Accounts that are there already though their plans make them.</param>
+public sealed record LaidState(SimulationState State, IReadOnlyList<string> Remarks, IReadOnlyList<LaidAccount> Accounts);
+
+/// <summary>An account that is there already: its name is settled as that of a plan's account.</summary>
+/// <param name="Key">The key of the account in the plan.</param>
+public sealed record LaidAccount(string Install, string Key, string Name);

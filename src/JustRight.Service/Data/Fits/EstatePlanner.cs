@@ -158,7 +158,18 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var schema = await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsSimulated ? BuiltInSchema.Schema : null);
-        return new SettledNames(await db.SettledNames.AsNoTracking().ToListAsync(cancel), estate.Name, schema);
+        var rows = await db.SettledNames.AsNoTracking().ToListAsync(cancel);
+        return new SettledNames([.. await CountingAsync(rows, estate, cancel)], estate.Name, schema);
+    }
+
+    /// <summary>A rehearsal has the names of the real systems, and neither takes a name from the other.</summary>
+    private async Task<IEnumerable<SettledNameRow>> CountingAsync(
+        List<SettledNameRow> rows, Estate estate, CancellationToken cancel)
+    {
+        if (estate.IsRehearsal) return rows.Where(r => r.Estate == estate.Name);
+        var rehearsals = (await library.ListAsync(Library.EstateKind, cancel)).Select(r => Library.OpenEstate(r).Document)
+            .Where(e => e is { IsRehearsal: true }).Select(e => e!.Name).ToHashSet(StringComparer.Ordinal);
+        return rows.Where(r => r.Estate is null || !rehearsals.Contains(r.Estate));
     }
 
     /// <summary>The plans of an estate, once made.</summary>

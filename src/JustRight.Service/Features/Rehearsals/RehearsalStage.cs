@@ -1,5 +1,6 @@
 using System.Text;
 using JustRight.Contracts;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Estates;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
@@ -8,7 +9,6 @@ using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 using JustRight.Service.Data.Documents;
 using JustRight.Service.Data.Estates;
-using JustRight.Service.Data.Fits;
 using JustRight.Service.Data.Storage;
 using JustRight.Service.Data.Surveys;
 using JustRight.Service.Jobs.Queue;
@@ -26,8 +26,8 @@ namespace JustRight.Service.Features.Rehearsals;
 /// or allowed for the real one is in it, and nothing of it counts there.
 /// </summary>
 internal sealed class RehearsalStage(
-    Library library, EstatePlanner planner, SurveyStore surveys, SimulationStore simulations, PasswordKeys keys,
-    IDbContextFactory<AppDb> databases, TimeProvider time) : IDisposable
+    Library library, SurveyStore surveys, SimulationStore simulations, PasswordKeys keys, IDbContextFactory<AppDb> databases,
+    TimeProvider time) : IDisposable
 {
     private readonly SemaphoreSlim _one = new(1);
 
@@ -106,7 +106,8 @@ internal sealed class RehearsalStage(
             Library.InstallKind, k.Name, k.File, StageLine.Set(k.Text, Stage.Planned.Word(), k.File).Text ?? k.Text)).ToList();
         IReadOnlyList<NewDocument> installs = [.. copies, .. own];
         var remarks = new List<string>();
-        var plans = await PlansAsync(estate, installs, remarks, cancel);
+        var settled = await SettledAsync(of.Name, name, cancel);
+        var plans = await PlansAsync(estate, installs, settled, remarks, cancel);
         var survey = order.AsSurveyed ? (await surveys.LatestAsync(of.Name, cancel))!.Survey : null;
         var laid = EstateState.Lay(estate, plans, survey, mistakes);
         var state = laid.State;
@@ -116,7 +117,14 @@ internal sealed class RehearsalStage(
         var locks = new List<string>();
         await library.SaveTogetherAsync(
             [new NewDocument(Library.EstateKind, name, of.File, text), .. installs],
-            db => locks.AddRange(RemoveRemains(db, name, [.. installs.Select(i => i.Name)])),
+            db =>
+            {
+                locks.AddRange(RemoveRemains(db, name, [.. installs.Select(i => i.Name)]));
+                db.SettledNames.AddRange(settled);
+                db.SettledNames.AddRange(laid.Accounts
+                    .Where(a => !settled.Exists(s => s.Install == a.Install && s.Kind == NamedKind.Account && s.Key == a.Key))
+                    .Select(a => Row(a.Install, name, NamedKind.Account, a.Key, a.Name)));
+            },
             new LogSaid(
                 "rehearse", name,
                 Words(installs.Count, before is null ? "laid, with " : "laid anew, with ", [.. installs.Select(i => i.Name)])),
@@ -155,9 +163,38 @@ internal sealed class RehearsalStage(
         return null;
     }
 
+    /// <summary>The names that are settled for the installs of the real estate, for their copies.</summary>
+    private async Task<List<SettledNameRow>> SettledAsync(string estate, string rehearsal, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var rows = await db.SettledNames.AsNoTracking().Where(n => n.Estate == estate).OrderBy(n => n.Id).ToListAsync(cancel);
+        return [.. rows.Select(r => Row(RehearsalRules.NameOf(r.Install), rehearsal, r.Kind, r.Key, r.Name))];
+    }
+
+    private static SettledNameRow Row(string install, string estate, NamedKind kind, string key, string name) => new()
+    {
+        Install = install,
+        Estate = estate,
+        Kind = kind,
+        Key = key,
+        Name = name,
+    };
+
+    private static NameIndex NamesOf(string install, List<SettledNameRow> settled)
+    {
+        var mine = settled.Where(n => n.Install == install).ToLookup(n => n.Kind);
+        return new NameIndex(
+            mine[NamedKind.Account].ToDictionary(n => n.Key, n => n.Name), mine[NamedKind.Group].ToDictionary(n => n.Key, n => n.Name),
+            new HashSet<string>(StringComparer.OrdinalIgnoreCase), false)
+        {
+            Schema = BuiltInSchema.Schema,
+        };
+    }
+
     /// <summary>The plans of installs that are not stored yet; one that cannot be planned is told of.</summary>
     private async Task<IReadOnlyList<Plan>> PlansAsync(
-        Estate estate, IReadOnlyList<NewDocument> installs, List<string> remarks, CancellationToken cancel)
+        Estate estate, IReadOnlyList<NewDocument> installs, List<SettledNameRow> settled, List<string> remarks,
+        CancellationToken cancel)
     {
         var plans = new List<Plan>();
         foreach (var document in installs)
@@ -170,9 +207,9 @@ internal sealed class RehearsalStage(
                 continue;
             }
 
-            var planned = await planner.PlanAsync(sheet, estate, install, cancel);
-            if (planned.Plan is { } plan) plans.Add(plan);
-            else remarks.Add($"{install.Name} is not laid: it cannot be planned: {planned.Faults[0]}");
+            var (plan, faults) = Planner.Make(sheet, estate, install, NamesOf(install.Name, settled));
+            if (plan is not null) plans.Add(plan);
+            else remarks.Add($"{install.Name} is not laid: it cannot be planned: {faults[0]}");
         }
 
         return plans;

@@ -15,21 +15,24 @@ using JustRight.Service.Data.Estates;
 using JustRight.Service.Data.Fits;
 using JustRight.Service.Data.Secrets;
 using JustRight.Service.Data.Storage;
+using JustRight.Simulation.Laying;
 
 namespace JustRight.Service.Features.Rehearsals;
 
 /// <summary>
-/// Plays the setup of a product in a rehearsal: what its sheet says that setup gives is given in the simulation, and the install
-/// is installed. No run of ours does that, and none can undo it.
+/// Plays the setup of a product in a rehearsal: what its sheet says that setup makes and gives is there in the simulation, and the
+/// install is installed. No run of ours does that, and none can undo it.
 /// </summary>
 internal sealed class SetupPlay(
-    Library library, FitService fitService, ConnectorStore connectorStore, SecretGate gate, TimeProvider time)
+    Library library, FitService fitService, SimulationStore simulations, ConnectorStore connectorStore, SecretGate gate,
+    TimeProvider time)
 {
     /// <summary>Plays the setup of an install.</summary>
     public async Task<SetupPlayedView> PlayAsync(DocumentRow install, string who, CancellationToken cancel)
     {
         var (plan, estate) = await fitService.PlanAsync(install.Name, cancel);
         var connectors = await connectorStore.OpenAsync(estate, cancel);
+        simulations.Open(estate).Change(state => EstateState.LaySetup(state, estate, plan));
         var (made, left) = (new List<string>(), new List<string>());
         foreach (var step in await StepsAsync(plan, estate, connectors, left, cancel))
         {
