@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using JustRight.Core.Directory;
 using JustRight.Core.Surveys;
 
@@ -10,7 +11,12 @@ namespace JustRight.Simulation;
 /// </summary>
 public sealed class SimulationFile
 {
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { WriteIndented = true };
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    {
+        WriteIndented = true,
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    };
+
     private readonly string _path;
     private readonly Lock _lock = new();
     private byte[] _bytes = [];

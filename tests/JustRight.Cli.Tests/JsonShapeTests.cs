@@ -40,7 +40,8 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
         "find thermo", "run list", "sign-in settings brinebook-contractors",
         "sign-in file brinebook-contractors", "sign-in try brinebook-contractors", "password due fennmoor",
         "password where-used fennmoor svc-curd-cards", "password renew fennmoor svc-curd-cards --list", $"handover {Install}",
-        "backup --to {new}/backup.tar.gz",
+        "backup --to {new}/backup.tar.gz", "estate rehearse fennmoor", $"estate rehearse fennmoor --setup {Install}-rehearsal",
+        "estate rehearse fennmoor --end",
     ];
 
     private static IEnumerable<(string Name, LeafCommand Command)> Leaves => Below(CommandTree.Make(), "");

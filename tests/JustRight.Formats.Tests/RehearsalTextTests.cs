@@ -22,7 +22,7 @@ public sealed class RehearsalTextTests
           sign-in-as: PLANT\reader
           secret: hidden-thing
         branches:
-          accounts: "OU=Accounts, Old,DC=plant,DC=example"
+          accounts: "OU=Accounts\\, Old,DC=plant,DC=example"
         naming: { accounts: "svc-{product}-{account}", groups: "app-{group}", accounts-in: accounts, groups-in: accounts }
         hosts:
           h1: { reach: ssh, host-key: "SHA256:AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA", sign-in-as: reader, secret: hidden-thing, restarts: 02:00-03:00 }
@@ -39,6 +39,7 @@ public sealed class RehearsalTextTests
             offers: [tls]
             people-in: OU=People,DC=plant,DC=example
             groups-in: DC=plant,DC=example
+            ca-folder: /etc/authorities
             reach: ldap
             sign-in-as: CN=reader,DC=plant,DC=example
             secret: hidden-thing
@@ -56,11 +57,12 @@ public sealed class RehearsalTextTests
     {
         EstateReader.Read(Encoding.UTF8.GetBytes(Real), "plant.yaml").Faults.ShouldBeEmpty();
         var text = RehearsalText.OfEstate(Real, "plant.yaml");
-        foreach (var gone in new[] { "hidden-thing", "sign-in-as", "controller", "ssh", "tls\n", "ldap\n", "keepers", "hook", "two-person" })
+        foreach (var gone in new[] { "hidden-thing", "sign-in-as", "controller", "ssh", "reach: tls", "reach: ldap", "keepers", "hook", "two-person" })
             text.ShouldNotContain(gone);
         var (estate, faults) = EstateReader.Read(Encoding.UTF8.GetBytes(text), "plant.yaml");
         faults.ShouldBeEmpty(text);
-        estate!.ShouldSatisfyAllConditions(
+        estate.ShouldNotBeNull();
+        estate.ShouldSatisfyAllConditions(
             e => e.Name.ShouldBe("plant-rehearsal"), e => e.Title.ShouldBe("Plant: \"north\" (rehearsal)"),
             e => e.Rehearses.ShouldBe("plant"), e => e.Directory.Reach.ShouldBe(Reach.Simulation),
             e => e.Hosts.Select(h => h.Reach).ShouldBe([Reach.Simulation, Reach.Simulation]),

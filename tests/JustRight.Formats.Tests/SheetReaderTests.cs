@@ -4,6 +4,7 @@ using JustRight.Formats.Estates;
 using JustRight.Formats.Hosts;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;
+using JustRight.Formats.Simulations;
 
 namespace JustRight.Formats.Tests;
 
@@ -216,9 +217,17 @@ public sealed class SheetReaderTests
     [InlineData("estate")]
     [InlineData("install")]
     [InlineData("host-facts")]
+    [InlineData("simulation")]
     public void The_published_schemas_are_the_ones_the_readers_check_by(string kind)
     {
-        var schema = kind switch { "sheet" => SheetReader.JsonSchema(), "estate" => EstateReader.JsonSchema(), "host-facts" => HostFactsReader.JsonSchema(), _ => InstallReader.JsonSchema() };
+        var schema = kind switch
+        {
+            "sheet" => SheetReader.JsonSchema(),
+            "estate" => EstateReader.JsonSchema(),
+            "host-facts" => HostFactsReader.JsonSchema(),
+            "simulation" => SimulationCheck.JsonSchema(),
+            _ => InstallReader.JsonSchema(),
+        };
         var file = Path.Combine(Checkout.Top, "schemas", $"{kind}.schema.json");
         if (Environment.GetEnvironmentVariable("JUSTRIGHT_WRITE_SCHEMAS") == "yes") File.WriteAllText(file, schema);
         File.ReadAllText(file).ShouldBe(schema, "Run the tests once with JUSTRIGHT_WRITE_SCHEMAS=yes and commit what changes.");

@@ -1,3 +1,9 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Serialization.Metadata;
+using JustRight.Formats.Simulations;
+using JustRight.Simulation.Laying;
+
 namespace JustRight.Simulation.Tests;
 
 /// <summary>The simulation's file: begun from what ships, kept whole, changed by one at a time.</summary>
@@ -58,5 +64,47 @@ public sealed class SimulationFileTests : IDisposable
             return names.Where(n => !n.StartsWith("S-1-", StringComparison.Ordinal) && s.Principals.All(p => p.Name != n))
                 .ToList();
         }).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void The_schema_has_every_key_of_the_state_and_no_other()
+    {
+        var schema = JsonNode.Parse(SimulationCheck.JsonSchema())!;
+        Same(JsonSerializerOptions.Web.GetTypeInfo(typeof(SimulationState)), schema, "");
+
+        static void Same(JsonTypeInfo type, JsonNode schema, string at)
+        {
+            switch (type.Kind)
+            {
+                case JsonTypeInfoKind.Object:
+                    type.Properties.Select(p => p.Name).Order().ShouldBe(schema["properties"]!.AsObject().Select(p => p.Key).Order(), at);
+                    foreach (var property in type.Properties)
+                        Same(
+                            JsonSerializerOptions.Web.GetTypeInfo(property.PropertyType), schema["properties"]![property.Name]!,
+                            $"{at}.{property.Name}");
+                    break;
+                case JsonTypeInfoKind.Enumerable:
+                    Same(JsonSerializerOptions.Web.GetTypeInfo(type.ElementType!), schema["items"]!, $"{at}[]");
+                    break;
+                case JsonTypeInfoKind.Dictionary:
+                    Same(JsonSerializerOptions.Web.GetTypeInfo(type.ElementType!), schema["additionalProperties"]!, $"{at}.*");
+                    break;
+            }
+        }
+    }
+
+    [Fact]
+    public void What_ships_and_what_is_laid_keep_to_the_schema()
+    {
+        SimulationCheck.Faults(File.ReadAllBytes(Shipped), "fennmoor.json").ShouldBeEmpty();
+        using var demo = new DemoSimulation();
+        SimulationFile.Lay(Kept, EstateState.Lay(demo.Estate, [], null, []).State);
+        SimulationCheck.Faults(File.ReadAllBytes(Kept), "laid.json").ShouldBeEmpty();
+        SimulationCheck.Faults("""
+            { "domain": "D", "domainSid": "S-1-5-21-1-2-3", "root": "DC=d", "nextRid": 1, "branches": [], "principals": [],
+              "hosts": [ { "name": "h", "localGroups": [], "srvices": [] } ], "instances": [] }
+            """u8, "mine.json").Single().ToString().ShouldBe(
+            "mine.json:2:48: 'srvices' is not a known key here. Expected: one of name, unreachable, unreachableReadings, localGroups, "
+            + "logonRights, services, tasks, pools. Did you mean 'services'?");
     }
 }

@@ -45,7 +45,7 @@ internal static class RehearseCommand
                 : LayAsync(
                     c, c.Parsed.GetValue(estate)!,
                     new RehearsalOrder(c.Parsed.GetValue(fresh), c.Parsed.GetValue(surveyed), c.Parsed.GetValue(mistake) ?? [])))
-            .Answers(j => j.RehearsalView, j => j.SetupPlayedView);
+            .Answers(j => j.RehearsalView, j => j.SetupPlayedView, j => j.DoneView);
     }
 
     private static async Task<int> LayAsync(Call call, string estate, RehearsalOrder order)

@@ -11,7 +11,11 @@ internal abstract record Shape(string Summary)
     /// <param name="Says">The pattern in words.</param>
     /// <param name="OneOf">The only values, or null for any.</param>
     public sealed record Text(string Summary, string? Pattern = null, string? Says = null, IReadOnlyList<string>? OneOf = null)
-        : Shape(Summary);
+        : Shape(Summary)
+    {
+        /// <summary>Whether it may stand there empty.</summary>
+        public bool MayBeEmpty { get; init; }
+    }
 
     /// <summary><c>yes</c> or <c>no</c> (<c>true</c> and <c>false</c> will do).</summary>
     public sealed record YesNo(string Summary) : Shape(Summary);

@@ -121,7 +121,7 @@ internal static class ShapeChecker
             case Shape.Text { OneOf: { } values } when !values.Contains(scalar.Text):
                 Wrong(string.Join(", ", values), Spelling.Nearest(scalar.Text, values));
                 break;
-            case Shape.Text { OneOf: null } when scalar.Text.Trim().Length == 0:
+            case Shape.Text { OneOf: null, MayBeEmpty: false } when scalar.Text.Trim().Length == 0:
                 Wrong(shape.Summary, null);
                 break;
             case Shape.Text { Pattern: { } pattern } text when !Matches(scalar.Text, pattern):

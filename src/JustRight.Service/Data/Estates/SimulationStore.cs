@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using JustRight.Connectors;
 using JustRight.Core.Estates;
+using JustRight.Formats.Simulations;
 using JustRight.Service.Platform.Settings;
 using JustRight.Simulation;
 using Microsoft.Extensions.Options;
@@ -32,19 +33,30 @@ internal sealed class SimulationStore(IOptions<ServiceSettings> settings)
     private SimulationFile OpenFile(Estate estate)
     {
         var kept = FileOf(estate.Name);
+        var first = estate.IsRehearsal ? kept : Path.Combine(settings.Value.SimulationStates, estate.Name + ".json");
+        if (File.Exists(kept) || File.Exists(first))
+        {
+            Check(File.Exists(kept) ? kept : first);
+            return SimulationFile.Open(kept, first);
+        }
+
         if (estate.IsRehearsal)
-            return File.Exists(kept) ? SimulationFile.Open(kept, kept)
-                : throw new ConnectorException(
-                    ConnectorFailure.NotFound,
-                    $"the rehearsal has no state; lay it anew: justright estate rehearse {estate.Rehearses} --fresh");
-        var first = Path.Combine(settings.Value.SimulationStates, estate.Name + ".json");
-        if (File.Exists(first)) return SimulationFile.Open(kept, first);
+            throw new ConnectorException(
+                ConnectorFailure.NotFound,
+                $"the rehearsal has no state; lay it anew: justright estate rehearse {estate.Rehearses} --fresh");
         IEnumerable<string?> known = Directory.Exists(settings.Value.SimulationStates)
             ? Directory.EnumerateFiles(settings.Value.SimulationStates, "*.json").Select(Path.GetFileNameWithoutExtension).Order()
             : [];
         throw new ConnectorException(
             ConnectorFailure.NotFound,
             $"the simulation has no simulated estate called {estate.Name}; it ships with: {string.Join(", ", known)}.");
+    }
+
+    /// <summary>A person may write such a file, or change it.</summary>
+    private static void Check(string file)
+    {
+        if (SimulationCheck.Faults(File.ReadAllBytes(file), Path.GetFileName(file)) is [var first, ..])
+            throw new ConnectorException(ConnectorFailure.NotFound, $"the state of the simulation cannot be read: {first}");
     }
 
     private string FileOf(string estate) => Path.Combine(settings.Value.Data, "simulation", estate + ".json");
