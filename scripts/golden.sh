@@ -165,7 +165,7 @@ run 3 survey papers --facts "$work/fm-rec09.json"
 
 # Two-person approval: a proposal that waits, one that is released, one that was carried out.
 printf '  two-person-approval: yes\n' | cat "$top/demo-data/estates/fennmoor.yaml" - > "$work/two-person-approval.yaml"
-run 0 estate add "$work/two-person-approval.yaml"
+run 0 estate add "$work/two-person-approval.yaml" --yes
 run 0 verify thermograph-dataroom
 run 1 verify quernstone-sql02
 run 0 grant quernstone-sql02 --yes

@@ -211,7 +211,7 @@ for _ in $(seq 100); do grep -q listens "$tour_data/simulated" && break; sleep 0
 cat "$tour_data/simulated"
 sed "s|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\" }|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\", reach: tls, address: localhost, port: $sql_port, certificate: $tour_data/fm-sql02.pem, sign-in-as: justright, secret: fm-sql02 }|" \
   demo-data/estates/fennmoor.yaml > "$tour_data/estate.yaml"
-run 0 estate add "$tour_data/estate.yaml"
+run 0 estate add "$tour_data/estate.yaml" --yes
 printf '\n$ justright secret set fm-sql02 < password\n'
 printf %s "$JUSTRIGHT_SIMULATED_PASSWORD" | client secret set fm-sql02
 tell "The secret is kept, and goes nowhere yet: an owner allows it for this address, this login and this certificate, and for nothing else."
@@ -226,7 +226,7 @@ run 1 verify quernstone-sql02 --brief
 kill $simulated_pid
 tell "The instance has stopped: what cannot be read is unseen, with the reason, and never counts as fine (exit code 3)."
 run 3 verify quernstone-sql02 --brief
-run 0 estate add demo-data/estates/fennmoor.yaml
+run 0 estate add demo-data/estates/fennmoor.yaml --yes
 
 pg_folder=
 if [ -n "$(postgresql_programs)" ]; then
@@ -235,12 +235,12 @@ if [ -n "$(postgresql_programs)" ]; then
   trap 'stop_postgresql "$pg_folder"; stop_service; rm -rf "$tour_data"' EXIT
   start_postgresql "$pg_folder"
   postgresql_estate "$pg_folder" > "$tour_data/estate.yaml"
-  run 0 estate add "$tour_data/estate.yaml"
+  run 0 estate add "$tour_data/estate.yaml" --yes
   printf '\n$ justright secret set fm-pg01 < password\n'
   client secret set fm-pg01 < "$pg_folder/password"
   run 0 secret allow fm-pg01 --yes
   postgresql_install > "$tour_data/quernstone-pg01.yaml"
-  run 0 install add "$tour_data/quernstone-pg01.yaml"
+  run 0 install add "$tour_data/quernstone-pg01.yaml" --yes
   run 1 verify quernstone-pg01
   run 0 handover quernstone-pg01 --to "$tour_data/handovers"
   sed -n 1,40p "$tour_data"/handovers/quernstone-pg01-database-fm-pg01/give.sql
@@ -305,7 +305,8 @@ run 0 install add "$tour_data/cellar.yaml"
 run 0 grant thermograph-cellar --yes
 tell "The sheet is corrected, and the rest is granted. Both runs are listed; the second is undone, and says so."
 sed 's/release: "4.2"/release: "4.2.1"/' demo-data/sheets/thermograph.yaml > "$tour_data/corrected.yaml"
-run 0 sheet add "$tour_data/corrected.yaml"
+run 1 sheet add "$tour_data/corrected.yaml" --list
+run 0 sheet add "$tour_data/corrected.yaml" --yes
 run 0 grant thermograph-cellar --yes | tee "$tour_data/rest"
 run 0 run list thermograph-cellar
 second=$(grep -o 'justright undo [0-9a-f]*' "$tour_data/rest" | cut -d' ' -f3)

@@ -28,6 +28,8 @@ using JustRight.Core.Traces;
 //   dotnet run -c Release --project bench/JustRight.Bench client
 // Three years of an estate with 200 installs, a survey a day (some half hour):
 //   dotnet run -c Release --project bench/JustRight.Bench years
+// A rehearsal of an estate with 2,000 hosts and 20,000 accounts (some seconds):
+//   dotnet run -c Release --project bench/JustRight.Bench rehearsal
 // Planning and judging of today against those of an earlier commit, which is built beside it (some ten minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench since COMMIT
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
@@ -39,6 +41,7 @@ if (args is ["instance"]) return await InstanceBench.RunAsync();
 if (args is ["instance", var how, var port, var certificate]) return await InstanceBench.MeasureAsync(how, port, certificate);
 if (args is ["lists"]) return await ListsBench.RunAsync("all");
 if (args is ["lists", var part]) return await ListsBench.RunAsync(part);
+if (args is ["rehearsal"]) return await RehearsalBench.RunAsync();
 if (args is ["client"]) return await ClientBench.RunAsync();
 if (args is ["years"]) return await YearsBench.RunAsync(1096);
 if (args is ["years", var days]) return await YearsBench.RunAsync(int.Parse(days, CultureInfo.InvariantCulture));
@@ -48,7 +51,7 @@ if (args is ["sign-in", var reading2, var port2]) return await SignInBench.Measu
 if (args.Length > 0)
 {
     Console.Error.WriteLine(
-        "Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | lists [pages | readers | log | people] | client | years [DAYS] | since COMMIT]");
+        "Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | lists [pages | readers | log | people] | client | rehearsal | years [DAYS] | since COMMIT]");
     return 2;
 }
 

@@ -13,6 +13,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<SheetSummary>))]
 [JsonSerializable(typeof(EstateView))]
 [JsonSerializable(typeof(IReadOnlyList<EstateSummary>))]
+[JsonSerializable(typeof(ReplacingView))]
 [JsonSerializable(typeof(RehearsalOrder))]
 [JsonSerializable(typeof(RehearsalView))]
 [JsonSerializable(typeof(SetupPlayedView))]

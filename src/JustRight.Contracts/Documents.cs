@@ -220,3 +220,10 @@ public sealed record DocumentTextView(DocumentVersionView Version, string Text);
 /// <param name="To">The later one.</param>
 /// <param name="Changes">Each change in words; empty when they say the same.</param>
 public sealed record DocumentChangesView(DocumentVersionView From, DocumentVersionView To, IReadOnlyList<string> Changes);
+
+/// <summary>What adding a document would change.</summary>
+/// <param name="Name">The document's name.</param>
+/// <param name="IsThere">Whether there is one of that name, which it would replace.</param>
+/// <param name="Changes">What it says differently, in words; empty when it says the same.</param>
+/// <param name="Installs">The installs that rest on it.</param>
+public sealed record ReplacingView(string Name, bool IsThere, IReadOnlyList<string> Changes, IReadOnlyList<string> Installs);

@@ -79,7 +79,13 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
                 Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"),
                 TestContext.Current.CancellationToken) + "  two-person-approval: yes\n",
             TestContext.Current.CancellationToken);
-        (await RunAsync("estate", "add", estate)).Code.ShouldBe(0);
+        (await RunAsync("estate", "add", estate, "--list")).ShouldSatisfyAllConditions(
+            r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("two-person-approval"),
+            r => r.Out.ShouldContain("for brinebook-contractors, curdhouse-books"));
+        (await RunAsync("estate", "add", estate)) // no terminal, no --yes
+            .ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Cannot ask for confirmation"));
+        (await RunAsync("estate", "add", estate, "--yes")).Code.ShouldBe(0);
+        (await RunAsync("estate", "add", estate)).Code.ShouldBe(0); // it says the same: nothing to ask
         var proposed = await RunAsync("grant", "tallystick-dataroom", "--yes");
         proposed.ShouldSatisfyAllConditions(r => r.Code.ShouldBe(4), r => r.Out.ShouldContain("another granter must approve it"));
         var id = JsonDocument.Parse((await RunAsync("proposal", "list", "--json")).Out).RootElement[0].GetProperty("id")

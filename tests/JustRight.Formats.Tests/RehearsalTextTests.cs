@@ -25,11 +25,13 @@ public sealed class RehearsalTextTests
           accounts: "OU=Accounts\\, Old,DC=plant,DC=example"
         naming: { accounts: "svc-{product}-{account}", groups: "app-{group}", accounts-in: accounts, groups-in: accounts }
         hosts:
-          h1: { reach: ssh, host-key: "SHA256:AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA", sign-in-as: reader, secret: hidden-thing, restarts: 02:00-03:00 }
+          h1: { reach: ssh, host-key: "SHA256:AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA", sign-in-as: reader,
+              secret: hidden-thing, restarts: 02:00-03:00 }
           h2: { reach: handed-over }
         host-access: { sign-in-as: reader, secret: hidden-thing }
         instances:
-          s1: { host: h1, engine: sqlserver, release: "16.0", other-names: ["h1\\ONE"], reach: tls, sign-in-as: sa, secret: hidden-thing }
+          s1: { host: h1, engine: sqlserver, release: "16.0", other-names: ["h1\\ONE"], reach: tls, sign-in-as: sa,
+              secret: hidden-thing }
           p1: { host: h2, engine: postgresql, reach: tls, sign-in-as: reader, secret: hidden-thing }
         instance-access: { timeout-seconds: 5 }
         people-directories:
@@ -57,7 +59,8 @@ public sealed class RehearsalTextTests
     {
         EstateReader.Read(Encoding.UTF8.GetBytes(Real), "plant.yaml").Faults.ShouldBeEmpty();
         var text = RehearsalText.OfEstate(Real, "plant.yaml");
-        foreach (var gone in new[] { "hidden-thing", "sign-in-as", "controller", "ssh", "reach: tls", "reach: ldap", "keepers", "hook", "two-person" })
+        foreach (var gone in new[] { "hidden-thing", "sign-in-as", "controller", "ssh", "reach: tls", "reach: ldap", "keepers",
+            "hook", "two-person" })
             text.ShouldNotContain(gone);
         var (estate, faults) = EstateReader.Read(Encoding.UTF8.GetBytes(text), "plant.yaml");
         faults.ShouldBeEmpty(text);
@@ -80,7 +83,8 @@ public sealed class RehearsalTextTests
     }
 
     [Theory]
-    [InlineData("directory: { reach: ldaps, controller: dc01.plant.example, ca-folder: /etc/a, sign-in-as: x, secret: y }", "directory")]
+    [InlineData("directory: { reach: ldaps, controller: dc01.plant.example, ca-folder: /etc/a, sign-in-as: x, secret: y }",
+        "directory")]
     [InlineData("directory: { reach: simulation, secret: y }", "directory")]
     [InlineData("hosts: { h1: { reach: handed-over } }", "hosts.h1")]
     [InlineData("rules: { notices: { mail: keepers@plant.example } }", "rules.notices")]
@@ -95,7 +99,8 @@ public sealed class RehearsalTextTests
         lines.RemoveRange(at, end - at);
         lines.Insert(at, line);
         var instances = lines.FindIndex(l => l == "instances:");
-        if (key == "hosts:") lines.RemoveRange(instances, lines.FindIndex(instances + 1, l => !char.IsWhiteSpace(l[0])) - instances);
+        if (key == "hosts:") lines.RemoveRange(instances, lines.FindIndex(instances + 1,
+            l => !char.IsWhiteSpace(l[0])) - instances);
         EstateReader.Read(Encoding.UTF8.GetBytes(string.Join('\n', lines)), "plant.yaml").Faults
             .ShouldContain(f => f.Field == field && f.Code.StartsWith("rehearsal"), string.Join('\n', lines));
     }
@@ -117,7 +122,8 @@ public sealed class RehearsalTextTests
                     .ShouldBe(real!.Places.Select(p => $"{p.Key}: {string.Join(' ', p.Value.Values)}")),
                 c => c.Accounts.Select(a => $"{a.Key} {a.Value.Name} {a.Value.Existing}")
                     .ShouldBe(real!.Accounts.Select(a => $"{a.Key} {a.Value.Name} {a.Value.Existing}")),
-                c => c.Answers.Select(a => $"{a.Key} {a.Value.Text}").ShouldBe(real!.Answers.Select(a => $"{a.Key} {a.Value.Text}")),
+                c => c.Answers.Select(a => $"{a.Key} {a.Value.Text}")
+                    .ShouldBe(real!.Answers.Select(a => $"{a.Key} {a.Value.Text}")),
                 c => c.Choices.Select(a => $"{a.Key} {a.Value.Take} {a.Value.Why}")
                     .ShouldBe(real!.Choices.Select(a => $"{a.Key} {a.Value.Take} {a.Value.Why}")),
                 c => (c.SignIn?.EnterMembers ?? []).ShouldBe(real!.SignIn?.EnterMembers ?? []),

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text;
 using JustRight.Contracts;
 
@@ -34,6 +35,40 @@ public sealed class DocumentVersionTests : IAsyncLifetime
         (await ChangesAsync("?from=1&to=3")).Changes.ShouldBeEmpty();
         (await RefusedAsync($"documents/estate/{Estate}/versions/7", HttpStatusCode.NotFound)).ShouldContain("3");
         (await RefusedAsync("documents/estate/fenmoor/versions", HttpStatusCode.NotFound)).ShouldContain("fennmoor");
+    }
+
+    [Fact]
+    public async Task What_replacing_would_change_is_told_before_and_for_whom()
+    {
+        var sheet = (await _service.GetAsync($"sheets/{Sheet}", ContractsJson.Default.SheetView)).Text;
+        (await ReplacingAsync("sheet", sheet)).ShouldSatisfyAllConditions(
+            r => r.IsThere.ShouldBeTrue(), r => r.Changes.ShouldBeEmpty(), r => r.Installs.ShouldBe([Install]));
+        (await ReplacingAsync("sheet", sheet.Replace("Performance Log Users", "Users", StringComparison.Ordinal)
+            .Replace("db_ddladmin", "db_owner", StringComparison.Ordinal).Replace("title: Thermograph", "title: Thermo", StringComparison.Ordinal)))
+            .Changes.ShouldContain(c => c.Contains("title"));
+        (await ReplacingAsync("sheet", sheet.Replace("release: \"4.2\"", "release: \"4.3\"", StringComparison.Ordinal)))
+            .ShouldSatisfyAllConditions(r => r.Name.ShouldBe("thermograph@4.3"), r => r.IsThere.ShouldBeFalse());
+        var estate = (await _service.GetAsync($"estates/{Estate}", ContractsJson.Default.EstateView)).Text;
+        (await ReplacingAsync("estate", estate.Replace("every-days: 180", "every-days: 90", StringComparison.Ordinal)))
+            .ShouldSatisfyAllConditions(r => r.Changes.Single().ShouldContain("90"), r => r.Installs.Count.ShouldBe(11));
+        using var faulty = await _service.AddAsync("documents/estate/replacing", "bad.yaml", Encoding.UTF8.GetBytes("estate: 2"));
+        faulty.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await VersionsAsync("sheet", Sheet)).Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task The_file_of_an_install_gives_its_first_stage_and_no_other()
+    {
+        var text = (await _service.GetAsync($"installs/{Install}", ContractsJson.Default.InstallView)).Text;
+        (await StageAsync(Install, "installed")).EnsureSuccessStatusCode();
+        (await ReplacingAsync("install", text)).Changes.ShouldBeEmpty();
+        await AddAsync("installs", text);
+        (await _service.GetAsync($"installs/{Install}", ContractsJson.Default.InstallView)).ShouldSatisfyAllConditions(
+            i => i.Summary.Stage.ShouldBe("installed"), i => i.Text.ShouldContain("stage: installed"));
+        await AddAsync("installs", text.Replace("stage: planned\n", "", StringComparison.Ordinal)
+            .Replace($"name: {Install}", $"name: {Install}\nstage: retiring", StringComparison.Ordinal));
+        (await _service.GetAsync($"installs/{Install}", ContractsJson.Default.InstallView)).Summary.Stage.ShouldBe("installed");
+        (await VersionsAsync("install", Install)).Count.ShouldBe(3); // the stage, and the text in another order
     }
 
     [Fact]
@@ -114,6 +149,13 @@ public sealed class DocumentVersionTests : IAsyncLifetime
         (await RefusedAsync($"installs/{Install}?forget=true")).ShouldContain("two-person-approval"); // that was not approved
         await RemoveAsync($"installs/{Install}");
         (await RefusedAsync("installs/tallystick-dataroom")).ShouldContain("two-person-approval"); // nor is another
+    }
+
+    private async Task<ReplacingView> ReplacingAsync(string kind, string text)
+    {
+        using var told = await _service.AddAsync($"documents/{kind}/replacing", "file.yaml", Encoding.UTF8.GetBytes(text));
+        told.StatusCode.ShouldBe(HttpStatusCode.OK, await told.Content.ReadAsStringAsync(Cancel));
+        return (await told.Content.ReadFromJsonAsync(ContractsJson.Default.ReplacingView, Cancel))!;
     }
 
     private Task<IReadOnlyList<DocumentVersionView>> VersionsAsync(string kind, string name) =>

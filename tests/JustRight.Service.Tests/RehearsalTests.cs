@@ -53,7 +53,8 @@ public sealed class RehearsalTests : IAsyncLifetime
         var draft = await DraftAsync(table, product);
         draft.Faults.ShouldBeEmpty(draft.Text);
         await AddAsync("sheets", draft.Text);
-        await AddAsync("estates", (await EstateTextAsync()).Replace("engine: postgresql", "engine: sqlserver", StringComparison.Ordinal));
+        await AddAsync("estates", (await EstateTextAsync()).Replace("engine: postgresql", "engine: sqlserver",
+            StringComparison.Ordinal));
         await AddAsync("installs", $"""
             install: 1
             name: {product}-plant
@@ -114,9 +115,11 @@ public sealed class RehearsalTests : IAsyncLifetime
                 .ShouldContain("simulated", Case.Insensitive);
         var trace = await _service.TraceAsync(
             "fennmoor-rehearsal", new TraceOrder(
-                "svc-roundsman", null, null, "write attributes", ["roomNumber"], "user", "OU=People,OU=Fennmoor,DC=fennmoor,DC=example", null, null,
+                "svc-roundsman", null, null, "write attributes", ["roomNumber"], "user",
+                    "OU=People,OU=Fennmoor,DC=fennmoor,DC=example", null, null,
                 null));
-        (await RefusedAsync(HttpMethod.Get, $"jobs/{trace.Id}/remedies/{trace.Failures[0].Remedies[0].Id}/ldif")).ShouldContain("is a rehearsal");
+        (await RefusedAsync(HttpMethod.Get, $"jobs/{trace.Id}/remedies/{trace.Failures[0].Remedies[0].Id}/ldif"))
+            .ShouldContain("is a rehearsal");
         (await _service.NotificationsAsync("fennmoor-rehearsal")).ShouldAllBe(n => n.Deliveries.Count == 0);
     }
 
@@ -131,10 +134,11 @@ public sealed class RehearsalTests : IAsyncLifetime
         const string install = "thermograph-dataroom-rehearsal", cards = "curdhouse-books-rehearsal";
         await VerifyAsync(install);
         (await _service.GrantAllAsync(install)).State.ShouldBe("done");
-        var made = (await KeptAsync(install)).Single(p => p.Account.EndsWith("svc-thermo-poller"));
-        var real = (await KeptAsync("thermograph-dataroom")).Single(p => p.Account.EndsWith("svc-thermo-poller"));
+        var made = (await KeptAsync(install)).Single(p => p.Account.EndsWith("svc-thermo-poller", StringComparison.Ordinal));
+        var real = (await KeptAsync("thermograph-dataroom")).Single(p => p.Account.EndsWith("svc-thermo-poller", StringComparison.Ordinal));
         (made.Account, real.Account).ShouldBe((@"fennmoor-rehearsal/FENNMOOR\svc-thermo-poller", @"FENNMOOR\svc-thermo-poller"));
-        (await ShowAsync("fennmoor-rehearsal", "svc-thermo-poller")).ShouldNotBe(await ShowAsync("fennmoor", "svc-thermo-poller"));
+        (await ShowAsync("fennmoor-rehearsal", "svc-thermo-poller"))
+            .ShouldNotBe(await ShowAsync("fennmoor", "svc-thermo-poller"));
 
         // the account of a service has the password that accounts of a simulation come with, and never the secret of that name
         await VerifyAsync(cards);
@@ -166,11 +170,13 @@ public sealed class RehearsalTests : IAsyncLifetime
         text.ShouldSatisfyAllConditions(
             t => t.ShouldContain("rehearses: fennmoor\n"), t => t.ShouldNotContain("notices"), t => t.ShouldNotContain("mail"));
         (await RefusedAsync(HttpMethod.Post, "estates", Yaml(text))).ShouldContain("justright estate rehearse fennmoor --fresh");
-        (await RefusedAsync(HttpMethod.Post, "estates", Yaml(text.Replace("reach: simulation", "reach: none", StringComparison.Ordinal)
+        (await RefusedAsync(HttpMethod.Post, "estates", Yaml(text.Replace("reach: simulation", "reach: none",
+            StringComparison.Ordinal)
             .Replace("name: fennmoor-rehearsal", "name: elsewhere", StringComparison.Ordinal)), HttpStatusCode.BadRequest))
             .ShouldContain("rehearsal-name");
         (await RefusedAsync(HttpMethod.Delete, "estates/fennmoor-rehearsal")).ShouldContain("--end");
-        (await RefusedAsync(HttpMethod.Post, "estates/fennmoor-rehearsal/rehearsal", Order())).ShouldContain("a rehearsal itself");
+        (await RefusedAsync(HttpMethod.Post, "estates/fennmoor-rehearsal/rehearsal", Order()))
+            .ShouldContain("a rehearsal itself");
         (await RefusedAsync(HttpMethod.Post, "estates/fennmoor/rehearsal", Order())).ShouldContain("--fresh");
         (await RefusedAsync(HttpMethod.Post, "installs/thermograph-dataroom/rehearsed-setup")).ShouldContain("in no rehearsal");
         (await RefusedAsync(
@@ -179,10 +185,12 @@ public sealed class RehearsalTests : IAsyncLifetime
 
         var install = (await _service.GetAsync("installs/wheyline-lines-rehearsal", ContractsJson.Default.InstallView)).Text;
         var moved = install.Replace("estate: fennmoor-rehearsal", "estate: fennmoor", StringComparison.Ordinal);
-        (await RefusedAsync(HttpMethod.Post, "installs", Yaml(moved))).ShouldContain("does not move into a rehearsal or out of one");
+        (await RefusedAsync(HttpMethod.Post, "installs", Yaml(moved)))
+            .ShouldContain("does not move into a rehearsal or out of one");
         var real = (await _service.GetAsync("installs/wheyline-lines", ContractsJson.Default.InstallView)).Text;
         (await RefusedAsync(
-            HttpMethod.Post, "installs", Yaml(real.Replace("estate: fennmoor", "estate: fennmoor-rehearsal", StringComparison.Ordinal))))
+            HttpMethod.Post, "installs", Yaml(real.Replace("estate: fennmoor", "estate: fennmoor-rehearsal",
+                StringComparison.Ordinal))))
             .ShouldContain("does not move");
 
         // what is added to it stays when it is laid anew
@@ -200,7 +208,8 @@ public sealed class RehearsalTests : IAsyncLifetime
     public async Task It_holds_what_was_surveyed_when_that_is_asked()
     {
         await _service.AddDemoAsync();
-        (await RefusedAsync(HttpMethod.Post, "estates/fennmoor/rehearsal", Order(false, true))).ShouldContain("justright survey fennmoor");
+        (await RefusedAsync(HttpMethod.Post, "estates/fennmoor/rehearsal", Order(false, true)))
+            .ShouldContain("justright survey fennmoor");
         await _service.RunAsync("estates/fennmoor/survey");
         await _service.RunAsync("estates/fennmoor/survey"); // what restarts is back
         (await LayAsync("fennmoor", false, true)).ShouldSatisfyAllConditions(
@@ -240,7 +249,8 @@ public sealed class RehearsalTests : IAsyncLifetime
     {
         using var content = new ByteArrayContent(Encoding.UTF8.GetBytes(table));
         content.Headers.ContentType = new MediaTypeHeaderValue("text/csv");
-        using var answer = await _service.Http.PostAsync($"/api/sheets/draft?file=guide.csv&product={product}&release=1", content, Cancel);
+        using var answer = await _service.Http.PostAsync($"/api/sheets/draft?file=guide.csv&product={product}&release=1",
+            content, Cancel);
         answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync(Cancel));
         return (await answer.Content.ReadFromJsonAsync(ContractsJson.Default.SheetDraftView, Cancel))!;
     }
@@ -259,7 +269,8 @@ public sealed class RehearsalTests : IAsyncLifetime
     private static JsonContent Order(bool fresh = false, bool asSurveyed = false, params string[] mistakes) =>
         JsonContent.Create(new RehearsalOrder(fresh, asSurveyed, mistakes), ContractsJson.Default.RehearsalOrder);
 
-    private async Task<RehearsalView> LayAsync(string estate, bool fresh = false, bool asSurveyed = false, params string[] mistakes)
+    private async Task<RehearsalView> LayAsync(string estate, bool fresh = false, bool asSurveyed = false,
+        params string[] mistakes)
     {
         using var answer = await _service.Http.PostAsync(
             $"/api/estates/{estate}/rehearsal", Order(fresh, asSurveyed, mistakes), Cancel);

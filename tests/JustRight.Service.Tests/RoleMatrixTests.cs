@@ -45,7 +45,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
 
     /// <summary>Calls that send something and change nothing, which a reader may make.</summary>
     private static readonly string[] OnlyAsking =
-        ["CheckSheet", "CheckEstate", "DraftSheet", "TryFilter", "CheckLogAgainstAnchor"];
+        ["CheckSheet", "CheckEstate", "DraftSheet", "TellReplacing", "TryFilter", "CheckLogAgainstAnchor"];
 
     public static TheoryData<string, string, string, string, string?> Calls
     {

@@ -61,7 +61,8 @@ public sealed class EstateStateTests : IDisposable
     [InlineData("shared-account", "Excess: fitter: log on as a service on fm-book01")]
     [InlineData("policy-takes-right-back", "Missing: jobs: log on as a batch job on fm-night01")]
     [InlineData(
-        "blocked-inheritance", "Missing: copier: write roomNumber, wWWHomePage of user below OU=People,OU=Fennmoor,DC=fennmoor,DC=example")]
+        "blocked-inheritance",
+        "Missing: copier: write roomNumber, wWWHomePage of user below OU=People,OU=Fennmoor,DC=fennmoor,DC=example")]
     public async Task A_mistake_is_found_where_an_install_meets_it(string word, string found)
     {
         var plans = Plans();
@@ -88,7 +89,8 @@ public sealed class EstateStateTests : IDisposable
 
             var after = await SurveyAsync(connectors);
             return [.. plans.SelectMany(p => FitOf(p, plans, after).Accounts).SelectMany(a => a.Judgements)
-                .Where(j => j.Verdict is not (Verdict.Met or Verdict.Pending)).Select(j => $"{j.Verdict}: {j.Account}: {j.Right}")];
+                .Where(j => j.Verdict is not (Verdict.Met or Verdict.Pending))
+                    .Select(j => $"{j.Verdict}: {j.Account}: {j.Right}")];
         }
     }
 
@@ -97,7 +99,8 @@ public sealed class EstateStateTests : IDisposable
     {
         foreach (var word in RehearsedMistakes.All)
             Should.Throw<MistakeException>(() =>
-                EstateState.Lay(_demo.Estate, [], null, [RehearsedMistakes.Find(word)!.Value])).Message.ShouldStartWith($"{word}: no install ");
+                EstateState.Lay(_demo.Estate, [], null, [RehearsedMistakes.Find(word)!.Value])).Message
+                    .ShouldStartWith($"{word}: no install ");
         RehearsedMistakes.Find("nonsense").ShouldBeNull();
     }
 

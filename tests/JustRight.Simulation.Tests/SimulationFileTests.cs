@@ -77,7 +77,8 @@ public sealed class SimulationFileTests : IDisposable
             switch (type.Kind)
             {
                 case JsonTypeInfoKind.Object:
-                    type.Properties.Select(p => p.Name).Order().ShouldBe(schema["properties"]!.AsObject().Select(p => p.Key).Order(), at);
+                    type.Properties.Select(p => p.Name).Order()
+                        .ShouldBe(schema["properties"]!.AsObject().Select(p => p.Key).Order(), at);
                     foreach (var property in type.Properties)
                         Same(
                             JsonSerializerOptions.Web.GetTypeInfo(property.PropertyType), schema["properties"]![property.Name]!,
@@ -104,7 +105,7 @@ public sealed class SimulationFileTests : IDisposable
             { "domain": "D", "domainSid": "S-1-5-21-1-2-3", "root": "DC=d", "nextRid": 1, "branches": [], "principals": [],
               "hosts": [ { "name": "h", "localGroups": [], "srvices": [] } ], "instances": [] }
             """u8, "mine.json").Single().ToString().ShouldBe(
-            "mine.json:2:48: 'srvices' is not a known key here. Expected: one of name, unreachable, unreachableReadings, localGroups, "
-            + "logonRights, services, tasks, pools. Did you mean 'services'?");
+            "mine.json:2:48: 'srvices' is not a known key here. Expected: one of name, unreachable, unreachableReadings, "
+            + "localGroups, logonRights, services, tasks, pools. Did you mean 'services'?");
     }
 }

@@ -298,6 +298,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/documents/{kind}/replacing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells what adding a document would change of the one of that name, and for which installs; stores nothing. The body is the file, or a DocumentOrder as JSON */
+        post: operations["TellReplacing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rehearsal of an estate, as it was laid */
+        get: operations["ShowRehearsal"];
+        put?: never;
+        /** Lays a simulation of an estate, with its installs, as an estate of its own */
+        post: operations["LayRehearsal"];
+        /** Ends the rehearsal of an estate: its installs, surveys and passwords go with it */
+        delete: operations["EndRehearsal"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/rehearsed-setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plays the product's setup in a rehearsal: what setup gives is given, and the install is installed */
+        post: operations["PlaySetup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/check": {
         parameters: {
             query?: never;
@@ -2555,6 +2608,8 @@ export interface components {
             addedBy: null | string;
             /** @description The directories that people sign in to products with. */
             peopleDirectories: components["schemas"]["PeopleDirectoryView"][];
+            /** @description The estate that it is a rehearsal of; null for any other. */
+            rehearses?: null | string;
             /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
         };
@@ -4149,6 +4204,64 @@ export interface components {
             /** @description What lifting it would change; empty when there is none. */
             lift: string[];
         };
+        /** @description How a rehearsal is to be laid. */
+        RehearsalOrder: {
+            /**
+             * @description Whether one that is there is laid anew: what was done in it is gone.
+             * @default false
+             */
+            fresh: boolean;
+            /**
+             * @description Whether it holds what the latest survey of the estate read: of a directory file, of host facts, or of the systems themselves. Otherwise it holds what is usual.
+             * @default false
+             */
+            asSurveyed: boolean;
+            /** @description Mistakes to be found: `blocked-inheritance`, `policy-takes-right-back`, `leftover`, `shared-account`. */
+            mistakes?: null | string[];
+        };
+        /** @description A rehearsal: a simulation of an estate, under the estate's own names. */
+        RehearsalView: {
+            /** @description What it is called as an estate. */
+            estate: string;
+            /** @description The estate that it is a copy of. */
+            rehearses: string;
+            /**
+             * Format: date-time
+             * @description When it was laid.
+             */
+            laidAt: string;
+            /**
+             * Format: date-time
+             * @description When what it was filled with was surveyed; null where it holds what is usual.
+             */
+            surveyedAt: null | string;
+            /** @description The installs in it. */
+            installs: string[];
+            /**
+             * Format: int32
+             * @description How many accounts it was laid with, those of computers not among them.
+             */
+            accounts: number;
+            /**
+             * Format: int32
+             * @description How many groups of the domain it was laid with.
+             */
+            groups: number;
+            /**
+             * Format: int32
+             * @description How many hosts it has.
+             */
+            hosts: number;
+            /**
+             * Format: int32
+             * @description How many database instances it has.
+             */
+            instances: number;
+            /** @description What was laid wrong on purpose, in words. */
+            mistakes: string[];
+            /** @description What of the estate is not in it, in words. */
+            remarks: string[];
+        };
         /** @description A way to fix a failure, and what it would change. */
         RemedyView: {
             /** @description Names the remedy within the trace. */
@@ -4273,6 +4386,17 @@ export interface components {
             remarks: string[];
             /** @description The places whose password is not, or may not be, the one in the directory. */
             divided: string[];
+        };
+        /** @description What adding a document would change. */
+        ReplacingView: {
+            /** @description The document's name. */
+            name: string;
+            /** @description Whether there is one of that name, which it would replace. */
+            isThere: boolean;
+            /** @description What it says differently, in words; empty when it says the same. */
+            changes: string[];
+            /** @description The installs that rest on it. */
+            installs: string[];
         };
         /** @description Whether the controllers of a domain agree on an object. */
         ReplicaComparisonView: {
@@ -4538,6 +4662,15 @@ export interface components {
             text: string;
             /** @description What would mend it. */
             fix: string;
+        };
+        /** @description What the setup of a product made in a rehearsal. */
+        SetupPlayedView: {
+            /** @description The install; its stage is `installed` now. */
+            install: string;
+            /** @description What was given in the simulation as the product's setup would, in words. */
+            made: string[];
+            /** @description What could not be given, with the reason. */
+            left: string[];
         };
         /** @description An account of a sheet. */
         SheetAccountView: {
@@ -5296,9 +5429,12 @@ export type ProblemDetails = components['schemas']['ProblemDetails'];
 export type ProductRoleView = components['schemas']['ProductRoleView'];
 export type ProtectionOrder = components['schemas']['ProtectionOrder'];
 export type ProtectionView = components['schemas']['ProtectionView'];
+export type RehearsalOrder = components['schemas']['RehearsalOrder'];
+export type RehearsalView = components['schemas']['RehearsalView'];
 export type RemedyView = components['schemas']['RemedyView'];
 export type RenewalStepView = components['schemas']['RenewalStepView'];
 export type RenewalView = components['schemas']['RenewalView'];
+export type ReplacingView = components['schemas']['ReplacingView'];
 export type ReplicaComparisonView = components['schemas']['ReplicaComparisonView'];
 export type ReplicaLagView = components['schemas']['ReplicaLagView'];
 export type ReviewedView = components['schemas']['ReviewedView'];
@@ -5314,6 +5450,7 @@ export type SecretValue = components['schemas']['SecretValue'];
 export type SecretView = components['schemas']['SecretView'];
 export type SessionView = components['schemas']['SessionView'];
 export type SettingsFindingView = components['schemas']['SettingsFindingView'];
+export type SetupPlayedView = components['schemas']['SetupPlayedView'];
 export type SheetAccountView = components['schemas']['SheetAccountView'];
 export type SheetDraftView = components['schemas']['SheetDraftView'];
 export type SheetPlaceView = components['schemas']['SheetPlaceView'];
@@ -6435,6 +6572,342 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TellReplacing: {
+        parameters: {
+            query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
+                file?: string;
+            };
+            header?: never;
+            path: {
+                /** @description a kind of document: `sheet`, `estate` or `install` */
+                kind: "sheet" | "estate" | "install";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/yaml": string;
+                "text/plain": string;
+                "application/json": components["schemas"]["DocumentOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplacingView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowRehearsal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RehearsalView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    LayRehearsal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "fresh": true,
+                 *       "asSurveyed": false,
+                 *       "mistakes": [
+                 *         "leftover"
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["RehearsalOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RehearsalView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    EndRehearsal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    PlaySetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupPlayedView"];
+                };
             };
             /** @description Not signed in, or the token is revoked or expired */
             401: {

@@ -11,7 +11,7 @@ internal static class EstateCommands
 {
     public static Command Make()
     {
-        var file = Names.File();
+        var (file, replacing) = (Names.File(), new Replacing());
         var estate = Names.Estate();
         return CommandKit.Group(
             "estate", "Estates: your own surroundings",
@@ -20,9 +20,10 @@ internal static class EstateCommands
                 c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound"))
                 .Answers(j => j.EstateView),
             CommandKit.Make(
-                "add", "Checks an estate and adds it to Just Right", ["justright estate add fennmoor.yaml"], [file],
-                c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added"))
-                .Answers(j => j.EstateView),
+                "add", "Checks an estate and adds it to Just Right, or replaces the one that is there",
+                ["justright estate add fennmoor.yaml", "justright estate add fennmoor.yaml --list"],
+                [file, .. replacing.Options], c => AddAsync(c, c.Parsed.GetValue(file)!, replacing))
+                .Answers(j => j.EstateView, j => j.ReplacingView),
             CommandKit.Make("list", "Lists the estates", [], [], ListAsync)
                 .Answers(j => j.IReadOnlyListEstateSummary),
             CommandKit.Make(
@@ -68,6 +69,9 @@ internal static class EstateCommands
                     c.Parsed.GetValue(facts) ?? []))
             .Answers(j => j.SurveyView);
     }
+
+    private static async Task<int> AddAsync(Call call, string file, Replacing replacing) =>
+        await replacing.WhyNotAsync(call, "estate", file) ?? await SendAsync(call, "estates", file, "added");
 
     private static async Task<int> SendAsync(Call call, string path, string file, string done)
     {

@@ -14,16 +14,19 @@ internal static class InstallCommands
 
     public static Command Make()
     {
-        var file = Names.File();
+        var (file, replacing) = (Names.File(), new Replacing());
         var install = Names.Install();
         var stage = new Argument<string>("stage") { Description = "planned, installed or retiring" };
         stage.CompletionSources.Add("planned", "installed", "retiring");
         return CommandKit.Group(
             "install", "Installs: one product in one estate",
             CommandKit.Make(
-                "add", "Checks that an install can be planned, and adds it to Just Right",
-                ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!))
-                .Answers(j => j.InstallView),
+                "add",
+                "Checks that an install can be planned, and adds it to Just Right, or replaces the one that is there.\n"
+                + "The stage in the file is that of a new install; afterwards only install stage changes it",
+                ["justright install add thermograph-dataroom.yaml", "justright install add thermograph-dataroom.yaml --list"],
+                [file, .. replacing.Options], c => AddAsync(c, c.Parsed.GetValue(file)!, replacing))
+                .Answers(j => j.InstallView, j => j.ReplacingView),
             MakeList(),
             CommandKit.Make(
                 "show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install],
@@ -49,8 +52,9 @@ internal static class InstallCommands
             .Answers(j => j.PlanView);
     }
 
-    private static async Task<int> AddAsync(Call call, string file)
+    private static async Task<int> AddAsync(Call call, string file, Replacing replacing)
     {
+        if (await replacing.WhyNotAsync(call, "install", file) is { } code) return code;
         var install = await call.Api.PostFileAsync("installs", file, ContractsJson.Default.InstallView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(install, ContractsJson.Default.InstallView);
         else

@@ -15,10 +15,14 @@ internal static class RehearseCommand
     public static Command Make()
     {
         var estate = Names.Estate();
-        var fresh = new Option<bool>("--fresh") { Description = "Lay a rehearsal that is there anew; what was done in it is gone" };
+        var fresh = new Option<bool>("--fresh")
+        {
+            Description = "Lay a rehearsal that is there anew; what was done in it is gone",
+        };
         var surveyed = new Option<bool>("--as-surveyed")
         {
-            Description = "Fill it with what the latest survey read: of a directory file, of host facts, of the systems themselves",
+            Description =
+                "Fill it with what the latest survey read: of a directory file, of host facts, of the systems themselves",
         };
         var mistake = new Option<string[]>("--mistake")
         {

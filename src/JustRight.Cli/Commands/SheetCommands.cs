@@ -11,7 +11,7 @@ internal static class SheetCommands
 {
     public static Command Make()
     {
-        var file = Names.File();
+        var (file, replacing) = (Names.File(), new Replacing());
         var sheet = Names.Sheet();
         return CommandKit.Group(
             "sheet", "Sheets: what products need",
@@ -20,9 +20,10 @@ internal static class SheetCommands
                 c => CheckAsync(c, c.Parsed.GetValue(file)!))
                 .Answers(j => j.SheetView),
             CommandKit.Make(
-                "add", "Checks a sheet and adds it to Just Right", ["justright sheet add thermograph.yaml"], [file],
-                c => AddAsync(c, c.Parsed.GetValue(file)!))
-                .Answers(j => j.SheetView),
+                "add", "Checks a sheet and adds it to Just Right, or replaces the one that is there",
+                ["justright sheet add thermograph.yaml", "justright sheet add thermograph.yaml --list"],
+                [file, .. replacing.Options], c => AddAsync(c, c.Parsed.GetValue(file)!, replacing))
+                .Answers(j => j.SheetView, j => j.ReplacingView),
             SheetDraftCommand.Make(),
             CommandKit.Make("list", "Lists the sheets", [], [], ListAsync)
                 .Answers(j => j.IReadOnlyListSheetSummary),
@@ -44,8 +45,9 @@ internal static class SheetCommands
         return ExitCode.Fine;
     }
 
-    private static async Task<int> AddAsync(Call call, string file)
+    private static async Task<int> AddAsync(Call call, string file, Replacing replacing)
     {
+        if (await replacing.WhyNotAsync(call, "sheet", file) is { } code) return code;
         var sheet = await call.Api.PostFileAsync("sheets", file, ContractsJson.Default.SheetView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(sheet, ContractsJson.Default.SheetView);
         else call.Screen.Line($"added {Markup.Escape(sheet.Summary.Name)}: {Words(sheet.Summary)}");

@@ -14,7 +14,7 @@ internal static class StepPrinter
         if (Console.IsInputRedirected || screen.IsJson)
             throw new ClientException(
                 ExitCode.BadInput,
-                "Cannot ask for confirmation: input is not a terminal. Review the steps with --list, then run again with --yes.",
+                "Cannot ask for confirmation: input is not a terminal. Review it with --list, then run again with --yes.",
                 "Look at them without --json, then run again with --yes.");
         screen.Error.Markup($"{Markup.Escape(question)} Type yes: ");
         if (string.Equals(Console.ReadLine()?.Trim(), "yes", StringComparison.OrdinalIgnoreCase)) return true;

@@ -31,7 +31,8 @@ public static class RehearsalRules
             if (people.Reach is not (Reach.Simulation or Reach.None) || people.SignInAs is not null || people.Secret is not null)
                 yield return Real(people.At, $"people-directories.{people.Key}");
         if (estate.Rules.Notifications.Mail.Count > 0 || estate.Rules.Notifications.Webhook is not null)
-            yield return new Fault("rehearsal-tells", estate.At, "rules.notices", "Nobody is told of what happens in a rehearsal.")
+            yield return new Fault("rehearsal-tells", estate.At, "rules.notices",
+                "Nobody is told of what happens in a rehearsal.")
             {
                 Expected = "no notices",
             };

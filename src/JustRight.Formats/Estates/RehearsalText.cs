@@ -9,11 +9,12 @@ namespace JustRight.Formats.Estates;
 
 /// <summary>
 /// The texts of a rehearsal: an estate and its installs as they are, under names of their own, without anything by which a real
-/// system is reached, anybody is told, or somebody must be waited for. What is kept is named here; a key that is not, is left out.
+/// system is reached, anybody is told, or somebody must be waited for. What is kept is named here; a key that is not, is left
+/// out.
 /// </summary>
 public static class RehearsalText
 {
-    private static readonly string[] Kept = ["estate", "domain", "branches", "naming"];
+    private static readonly string[] Kept = ["domain", "branches", "naming"];
     private static readonly string[] KeptOfInstances = ["host", "engine", "release", "other-names", "partner"];
 
     private static readonly string[] KeptOfPeople =
@@ -44,18 +45,18 @@ public static class RehearsalText
         var root = Root(text, file, EstateShape.Root);
         var entries = new List<(YamlNode.Scalar, YamlNode)>
         {
+            Entry(root, "estate", Plain(root, root.Text("estate"))),
             Entry(root, "name", Plain(root, RehearsalRules.NameOf(root.Text("name")))),
             Entry(root, "title", Quoted(root, $"{root.Text("title")} (rehearsal)")),
             Entry(root, "rehearses", Plain(root, root.Text("name"))),
             Entry(root, "directory", Map(root, ("reach", Plain(root, "simulation")))),
         };
-        entries.InsertRange(1, root.Entries.Where(e => e.Key.Text == Kept[0]));
-        entries.AddRange(root.Entries.Where(e => Kept[1..].Contains(e.Key.Text)));
+        entries.AddRange(root.Entries.Where(e => Kept.Contains(e.Key.Text)));
         entries.AddRange(Each(root, "hosts", (_, _) => Map(root)));
         entries.AddRange(Each(root, "instances", (_, of) => Instance(root, of)));
         entries.AddRange(Each(root, "people-directories", (_, of) => Only(of, KeptOfPeople)));
         if (root["rules"] is YamlNode.Mapping rules) entries.Add(Entry(root, "rules", Rules(rules)));
-        return YamlWriter.Write(new YamlNode.Mapping([entries[1], entries[0], .. entries[2..]], root.At));
+        return YamlWriter.Write(new YamlNode.Mapping(entries, root.At));
     }
 
     /// <summary>An install in the rehearsal of its estate: not begun, whatever the real one is.</summary>
@@ -94,7 +95,7 @@ public static class RehearsalText
             kept.Add(Entry(rules, "allowed-sharing", new YamlNode.Sequence(
                 [.. rules.Maps("allowed-sharing").Select(s => new YamlNode.Mapping(
                     [.. s.Entries.Select(e => e.Key.Text == "install"
-                        ? (e.Key, Plain(s, RehearsalRules.NameOf(s.Text("install"))))
+                        ? (e.Key, (YamlNode)Plain(s, RehearsalRules.NameOf(s.Text("install"))))
                         : e)],
                     s.At))],
                 sharing.At)));
@@ -106,7 +107,8 @@ public static class RehearsalText
     {
         if (root[key] is not YamlNode.Mapping map) yield break;
         yield return Entry(
-            root, key, new YamlNode.Mapping([.. root.Named(key).Select(e => (e.Key, (YamlNode)make(e.Key.Text, e.Value)))], map.At));
+            root, key, new YamlNode.Mapping([.. root.Named(key).Select(e => (e.Key, (YamlNode)make(e.Key.Text, e.Value)))],
+                map.At));
     }
 
     private static YamlNode.Mapping Only(YamlNode.Mapping map, string[] keys) =>
@@ -118,7 +120,7 @@ public static class RehearsalText
     private static (YamlNode.Scalar Key, YamlNode Value) Entry(YamlNode.Mapping at, string key, YamlNode value) =>
         (new YamlNode.Scalar(key, true, at.At), value);
 
-    private static YamlNode Plain(YamlNode.Mapping at, string text) => new YamlNode.Scalar(text, true, at.At);
+    private static YamlNode.Scalar Plain(YamlNode.Mapping at, string text) => new(text, true, at.At);
 
-    private static YamlNode Quoted(YamlNode.Mapping at, string text) => new YamlNode.Scalar(text, false, at.At);
+    private static YamlNode.Scalar Quoted(YamlNode.Mapping at, string text) => new(text, false, at.At);
 }

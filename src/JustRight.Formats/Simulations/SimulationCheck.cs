@@ -10,7 +10,8 @@ public static class SimulationCheck
     private const int MostBytes = 500_000_000;
 
     /// <summary>The published JSON Schema.</summary>
-    public static string JsonSchema() => JsonSchemaWriter.Write(SimulationShape.Root, "Just Right state of a simulation, version 1");
+    public static string JsonSchema() => JsonSchemaWriter.Write(SimulationShape.Root,
+        "Just Right state of a simulation, version 1");
 
     /// <summary>Every fault of a file, in its order.</summary>
     public static IReadOnlyList<Fault> Faults(ReadOnlySpan<byte> bytes, string file)

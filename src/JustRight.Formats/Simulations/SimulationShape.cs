@@ -36,7 +36,8 @@ internal static class SimulationShape
         new("leastPasswordLength", new Shape.Number("how many characters a password has at least; 14 by default", 0, 255)),
         new(
             "passwordPrefix",
-            new Shape.Text("what the passwords of those who came with it begin with, before their logon name; simulated- by default")),
+            new Shape.Text(
+                "what the passwords of those who came with it begin with, before their logon name; simulated- by default")),
         new("laidAt", Time("for a rehearsal: when it was laid")),
         new("surveyedAt", Time("for a rehearsal: when what it was filled with was surveyed")),
         new("remarks", new Shape.List("for a rehearsal: what of the estate is not in it", new Shape.Text("a remark"))),
@@ -46,12 +47,15 @@ internal static class SimulationShape
         new(
             "accessLists",
             new Shape.Named(
-                "what stands on objects themselves; an object not here has what its class starts with", ".+", "a distinguished name",
-                new Shape.Text("an access list as SDDL [MS-DTYP 2.5.1], where {NAME} stands for a principal's SID; or bytes:BASE64"))),
+                "what stands on objects themselves; an object not here has what its class starts with", ".+",
+                    "a distinguished name",
+                new Shape.Text(
+                    "an access list as SDDL [MS-DTYP 2.5.1], where {NAME} stands for a principal's SID; or bytes:BASE64"))),
         new("policies", new Shape.List("policies that govern hosts", new Shape.Map("a policy", [
             new(
                 "id",
-                new Shape.Text("its identifier", "\\{[0-9A-Fa-f]{8}(-[0-9A-Fa-f]{4}){3}-[0-9A-Fa-f]{12}\\}", "an identifier in braces"),
+                new Shape.Text("its identifier", "\\{[0-9A-Fa-f]{8}(-[0-9A-Fa-f]{4}){3}-[0-9A-Fa-f]{12}\\}",
+                    "an identifier in braces"),
                 true),
             new("name", new Shape.Text("its name, by which links name it"), true),
             new(
@@ -90,7 +94,8 @@ internal static class SimulationShape
         new(
             "state",
             new Shape.Number(
-                "of an account, the sum of: 1 disabled, 2 expired, 4 locked, 8 password expired, 16 password never expires, 32 password must change",
+                "of an account, the sum of: 1 disabled, 2 expired, 4 locked, 8 password expired, 16 password never expires, "
+                + "32 password must change",
                 0, 63)),
         new("passwordSetAt", Time("when its password was last set")),
         new("passwordProof", new Shape.Text("proof of a password that was set in the simulation")),
@@ -117,7 +122,8 @@ internal static class SimulationShape
         new(
             "logonRights",
             new Shape.Named(
-                "who holds log-on rights and privileges", "Se[A-Za-z]{4,60}", "a constant such as SeServiceLogonRight", Principals)),
+                "who holds log-on rights and privileges", "Se[A-Za-z]{4,60}", "a constant such as SeServiceLogonRight",
+                    Principals)),
         new("services", new Shape.List("its services", new Shape.Map("a service", [
             new("name", new Shape.Text("its short name"), true),
             new("title", Any("its title")),
@@ -126,7 +132,8 @@ internal static class SimulationShape
             new(
                 "start",
                 new Shape.Text(
-                    "when it starts; automatic by default", null, null, [.. Enum.GetValues<ServiceStart>().Select(ServiceWords.Of)])),
+                    "when it starts; automatic by default", null, null,
+                        [.. Enum.GetValues<ServiceStart>().Select(ServiceWords.Of)])),
             new("waitsFor", new Shape.List("what must run before it", new Shape.Text("a service"))),
             new("runsNowAs", new Shape.Text("what it runs as now; absent when it does not run")),
             new("runsSince", Time("since when")),

@@ -60,6 +60,7 @@ internal static class ApiExamples
     {
         ["api/sheets"] = new("millwheel.yaml", Sheet),
         ["api/sheets/check"] = new("millwheel.yaml", Sheet),
+        ["api/documents/{kind}/replacing"] = new("millwheel.yaml", Sheet),
         ["api/estates"] = new("creamery.yaml", Estate),
         ["api/estates/check"] = new("creamery.yaml", Estate),
         ["api/installs"] = new("millwheel-creamery.yaml", Install),
@@ -80,7 +81,7 @@ internal static class ApiExamples
         new BackupOrder { Recipient = "-----BEGIN CERTIFICATE-----\n…\n-----END CERTIFICATE-----\n" },
         new ConfirmationOrder("engine", "Operator", true, "h.marsh"),
         new ProtectionOrder("service-accounts", true),
-        new StageOrder("installed"),
+        new StageOrder("installed"), new RehearsalOrder(true, false, ["leftover"]),
         new GrantOrder(false, ["5c1e07", "88ab42"]),
         new FixOrder("1-spot"),
         new ExceptionOrder("9d3b51", "replaced in spring", new DateOnly(2027, 3, 31), "h.marsh"),

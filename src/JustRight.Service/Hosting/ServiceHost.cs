@@ -136,6 +136,7 @@ public static class ServiceHost
         api.MapSessions();
         api.MapVersions();
         api.MapRemovals();
+        api.MapReplacing();
         api.MapRehearsals();
         api.MapSheets();
         api.MapDrafts();

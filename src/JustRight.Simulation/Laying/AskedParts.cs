@@ -11,7 +11,8 @@ using JustRight.Core.Surveys;
 namespace JustRight.Simulation.Laying;
 
 /// <summary>
-/// Lays what the plan of an install takes for granted: accounts and groups that were there before, databases, roles, local groups.
+/// Lays what the plan of an install takes for granted: accounts and groups that were there before, databases, roles, local
+/// groups.
 /// What the plan makes is not laid, and what the product's setup makes is there only once that was played.
 /// </summary>
 internal sealed class AskedParts(SimulationState state, Estate estate)

@@ -50,7 +50,8 @@ public static class EstateState
         return new LaidState(state, remarks, wrong.Accounts);
     }
 
-    /// <summary>Lays what the setup of a product makes: databases, local groups, services. What is there stays as it is.</summary>
+    /// <summary>Lays what the setup of a product makes: databases, local groups, services. What is there stays as it
+    /// is.</summary>
     public static void LaySetup(SimulationState state, Estate estate, Plan plan) => new AskedParts(state, estate).LaySetup(plan);
 
     /// <summary>Adds a principal with the next free identifier, unless its name is taken.</summary>

@@ -102,7 +102,8 @@ internal sealed class MistakeMaker(SimulationState state, Estate estate, IReadOn
             var other = plan.Accounts.FirstOrDefault(a => a.Key != service.Account && !a.Name.EndsWith('$'));
             if (other is null || Host(service.Host) is null) continue;
             EstateState.LaySetup(state, estate, plan); // the product is there, and was set up with the wrong account
-            var laid = Host(service.Host)!.Services.Find(s => string.Equals(s.Name, service.Name, StringComparison.OrdinalIgnoreCase))!;
+            var laid = Host(service.Host)!.Services.Find(s =>
+                string.Equals(s.Name, service.Name, StringComparison.OrdinalIgnoreCase))!;
             LayAccount(plan, other);
             var logon = Host(service.Host)!.LogonRights[ServiceList];
             if (!logon.Contains(other.Name)) logon.Add(other.Name);
@@ -111,7 +112,8 @@ internal sealed class MistakeMaker(SimulationState state, Estate estate, IReadOn
         }
 
         throw new MistakeException(
-            RehearsedMistake.SharedAccount, "no install has a service, and an account of another duty beside that of the service.");
+            RehearsedMistake.SharedAccount,
+            "no install has a service, and an account of another duty beside that of the service.");
     }
 
     /// <summary>Lays an account of a plan that the plan would make, unless it is there.</summary>

@@ -102,7 +102,8 @@ internal sealed class SurveyedDirectory(SimulationState state, List<string> rema
 
         foreach (var container in policies.Containers)
         {
-            var links = PolicyLink.Read(container.Links, out _).Where(l => !l.IsDisabled && called.ContainsKey(l.Policy)).ToList();
+            var links = PolicyLink.Read(container.Links, out _).Where(l => !l.IsDisabled && called.ContainsKey(l.Policy))
+                .ToList();
             if (links.Count == 0 && !container.BlocksInheritance) continue;
             state.PolicyLinks.Add(new SimulationPolicyLinks
             {

@@ -20,7 +20,8 @@ internal static class SurveyedPlaces
         foreach (var host in state.Hosts)
         {
             var read = survey.Hosts.FirstOrDefault(h => Same(h.Name, host.Name));
-            if (read is null or { Unread: not null }) remarks.Add($"{host.Name} is as usual: {read?.Unread ?? "it was not surveyed"}");
+            if (read is null or { Unread: not null })
+                remarks.Add($"{host.Name} is as usual: {read?.Unread ?? "it was not surveyed"}");
             else if (read.Role == HostRole.Controller)
                 remarks.Add($"{host.Name} is as usual: the groups of a domain controller are those of the domain");
             else LayHost(host, read, Name);

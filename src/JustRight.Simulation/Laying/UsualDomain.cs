@@ -23,7 +23,8 @@ internal static class UsualDomain
         "O:DAG:DAD:AI(A;CI;RPWPCRCCDCLCLORCWOWDSDDTSW;;;DA)(A;CI;RPWPCRCCDCLCLORCWOWDSDDTSW;;;SY)(A;CI;RPLCLORC;;;AU)";
 
     private static readonly (uint Rid, string Name, AccountState State)[] Accounts =
-        [(500, "Administrator", AccountState.None), (501, "Guest", AccountState.Disabled), (502, "krbtgt", AccountState.Disabled)];
+        [(500, "Administrator", AccountState.None), (501, "Guest", AccountState.Disabled),
+            (502, "krbtgt", AccountState.Disabled)];
 
     private static readonly (uint Rid, string Name, GroupScope Scope, bool IsAdministrators)[] Groups =
     [

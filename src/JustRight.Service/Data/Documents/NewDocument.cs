@@ -1,7 +1,8 @@
 namespace JustRight.Service.Data.Documents;
 
 /// <summary>A document to be added, or to replace the one of that name.</summary>
-/// <param name="Kind">One of <see cref="Library.SheetKind"/>, <see cref="Library.EstateKind"/>, <see cref="Library.InstallKind"/>.</param>
+/// <param name="Kind">One of <see cref="Library.SheetKind"/>, <see cref="Library.EstateKind"/>, <see
+/// cref="Library.InstallKind"/>.</param>
 /// <param name="File">The name to use in positions.</param>
 public sealed record NewDocument(string Kind, string Name, string File, string Text);
 

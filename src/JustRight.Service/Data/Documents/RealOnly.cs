@@ -55,7 +55,8 @@ internal static class RealOnly
         var known = from is null ? null : await library.RehearsalAsync(from, cancel);
         return known is null && await library.RehearsalAsync(install.Estate, cancel) is null ? null
             : Problems.Of(
-                409, "rehearsal", $"{install.Name} is of {from ?? "another estate"}: it does not move into a rehearsal or out of one.",
+                409, "rehearsal",
+                $"{install.Name} is of {from ?? "another estate"}: it does not move into a rehearsal or out of one.",
                 "Add it under another name.");
     }
 }

@@ -41,9 +41,11 @@ internal static class InstallEndpoints
         if (await library.WhyNotMovedAsync(install, cancel) is { } moved) return moved;
         faults = await fitService.WhyNotPlannedAsync(install, cancel);
         if (faults.Count > 0) return Problems.Of(faults);
-        if (await approvals.WaitsAsync(install, sent.Text, user.Identity!.Name!, cancel) is { } waits) return waits;
-        await library.SaveAsync(Library.InstallKind, install.Name, sent.File, sent.Text, user.Identity!.Name!, cancel);
-        return TypedResults.Ok(new InstallView(await summaries.NowAsync(install.Name, cancel), sent.Text));
+        var before = await library.FindAsync(Library.InstallKind, install.Name, cancel);
+        var text = before is null ? sent.Text : FirstStage.Kept(before, sent.Text);
+        if (await approvals.WaitsAsync(install, text, user.Identity!.Name!, cancel) is { } waits) return waits;
+        await library.SaveAsync(Library.InstallKind, install.Name, sent.File, text, user.Identity!.Name!, cancel);
+        return TypedResults.Ok(new InstallView(await summaries.NowAsync(install.Name, cancel), text));
     }
 
     private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> SetStageAsync(

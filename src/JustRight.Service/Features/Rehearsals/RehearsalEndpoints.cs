@@ -25,20 +25,23 @@ internal static class RehearsalEndpoints
             .WithSummary("Plays the product's setup in a rehearsal: what setup gives is given, and the install is installed")
             .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
         api.MapDelete("/estates/{name}/rehearsal", EndAsync)
-            .WithName("EndRehearsal").WithSummary("Ends the rehearsal of an estate: its installs, surveys and passwords go with it")
+            .WithName("EndRehearsal")
+            .WithSummary("Ends the rehearsal of an estate: its installs, surveys and passwords go with it")
             .RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<RehearsalView>, ProblemHttpResult>> LayAsync(
         string name, RehearsalOrder order, ClaimsPrincipal user, Library library, RehearsalStage stage, CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return await library.NoEstateAsync(name, cancel);
+        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return await library.NoEstateAsync(name,
+            cancel);
         var mistakes = new List<RehearsedMistake>();
         foreach (var word in order.Mistakes ?? [])
         {
             if (RehearsedMistakes.Find(word) is not { } mistake)
                 return Problems.Bad(
-                    "mistakes", $"'{word}' is no mistake that a rehearsal can hold.", string.Join(", ", RehearsedMistakes.All), word,
+                    "mistakes", $"'{word}' is no mistake that a rehearsal can hold.", string.Join(", ", RehearsedMistakes.All),
+                        word,
                     RehearsedMistakes.All);
             mistakes.Add(mistake);
         }

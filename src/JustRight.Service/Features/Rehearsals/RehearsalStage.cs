@@ -34,7 +34,8 @@ internal sealed class RehearsalStage(
     /// <summary>Lays the rehearsal of an estate; or says why not.</summary>
     /// <exception cref="MistakeException">A mistake has no place in it.</exception>
     public async Task<(ProblemHttpResult? Problem, RehearsalView? Laid)> LayAsync(
-        DocumentRow of, RehearsalOrder order, IReadOnlyCollection<RehearsedMistake> mistakes, string who, CancellationToken cancel)
+        DocumentRow of, RehearsalOrder order, IReadOnlyCollection<RehearsedMistake> mistakes, string who,
+            CancellationToken cancel)
     {
         if (Library.ReadEstate(of) is { IsRehearsal: true })
             return (Problems.Of(
@@ -69,7 +70,8 @@ internal sealed class RehearsalStage(
             await library.RemoveTogetherAsync(
                 [.. installs.Select(i => (Library.InstallKind, i)), (Library.EstateKind, rehearsal.Name)],
                 db => locks.AddRange(RemoveRemains(db, rehearsal.Name, installs)),
-                new LogSaid("rehearse", rehearsal.Name, Words(installs.Count, "ended, with its installs: ", installs)), who, cancel);
+                new LogSaid("rehearse", rehearsal.Name, Words(installs.Count, "ended, with its installs: ", installs)), who,
+                    cancel);
             simulations.End(rehearsal.Name);
             locks.ForEach(keys.Destroy);
             return null;
@@ -84,14 +86,16 @@ internal sealed class RehearsalStage(
     public void Dispose() => _one.Dispose();
 
     private async Task<(ProblemHttpResult? Problem, RehearsalView? Laid)> LayOneAsync(
-        DocumentRow of, RehearsalOrder order, IReadOnlyCollection<RehearsedMistake> mistakes, string who, CancellationToken cancel)
+        DocumentRow of, RehearsalOrder order, IReadOnlyCollection<RehearsedMistake> mistakes, string who,
+            CancellationToken cancel)
     {
         var name = RehearsalRules.NameOf(of.Name);
         var before = await library.FindAsync(Library.EstateKind, name, cancel);
         if (before is not null && WhyNotReplaced(before, of.Name, order) is { } there) return (there, null);
         if (order.AsSurveyed && await surveys.LatestIdAsync(of.Name, cancel) is null)
             return (Problems.Of(
-                409, "not-surveyed", $"No survey of {of.Name} was taken yet.", $"Survey it first: justright survey {of.Name}"), null);
+                409, "not-surveyed", $"No survey of {of.Name} was taken yet.", $"Survey it first: justright survey {of.Name}"),
+                    null);
 
         var text = RehearsalText.OfEstate(of.Text, of.File);
         var (estate, faults) = EstateReader.Read(Encoding.UTF8.GetBytes(text), of.File);
@@ -184,7 +188,8 @@ internal sealed class RehearsalStage(
     {
         var mine = settled.Where(n => n.Install == install).ToLookup(n => n.Kind);
         return new NameIndex(
-            mine[NamedKind.Account].ToDictionary(n => n.Key, n => n.Name), mine[NamedKind.Group].ToDictionary(n => n.Key, n => n.Name),
+            mine[NamedKind.Account].ToDictionary(n => n.Key, n => n.Name),
+                mine[NamedKind.Group].ToDictionary(n => n.Key, n => n.Name),
             new HashSet<string>(StringComparer.OrdinalIgnoreCase), false)
         {
             Schema = BuiltInSchema.Schema,
@@ -217,7 +222,8 @@ internal sealed class RehearsalStage(
 
     private static IEnumerable<string> NotReached(Estate estate) =>
         estate.Instances.Where(i => i.Reach == Reach.None)
-            .Select(i => $"{i.Name} is not simulated: only instances of the SQL Server family are; what is asked of it stays unseen");
+            .Select(i =>
+                $"{i.Name} is not simulated: only instances of the SQL Server family are; what is asked of it stays unseen");
 
     private async Task<ProblemHttpResult?> BusyAsync(IEnumerable<string> subjects, CancellationToken cancel)
     {

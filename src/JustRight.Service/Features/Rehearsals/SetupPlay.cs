@@ -20,7 +20,8 @@ using JustRight.Simulation.Laying;
 namespace JustRight.Service.Features.Rehearsals;
 
 /// <summary>
-/// Plays the setup of a product in a rehearsal: what its sheet says that setup makes and gives is there in the simulation, and the
+/// Plays the setup of a product in a rehearsal: what its sheet says that setup makes and gives is there in the simulation, and
+/// the
 /// install is installed. No run of ours does that, and none can undo it.
 /// </summary>
 internal sealed class SetupPlay(
@@ -77,7 +78,8 @@ internal sealed class SetupPlay(
             if (!absent.Contains(step.Number) && !step.HangsOn.Any(absent.Contains) && step.Blocked is null) continue;
             absent.Add(step.Number);
             if (wanted.Remove(step.Number) && step.For.Any(ofSetup.Contains))
-                left.Add($"{step.Change.Words}: {step.Blocked ?? "what it needs is not there yet: justright grant " + plan.Install}");
+                left.Add(
+                    $"{step.Change.Words}: {step.Blocked ?? $"what it needs is not there yet: justright grant {plan.Install}"}");
         }
 
         return [.. steps.Where(s => wanted.Contains(s.Number))];
