@@ -313,6 +313,24 @@ second=$(grep -o 'justright undo [0-9a-f]*' "$tour_data/rest" | cut -d' ' -f3)
 run 0 run undo "$second" --yes
 run 0 run show "$second"
 
+tell "The first day: a vendor's table becomes a sheet, and is tried on a simulation of one's own estate; the files are those of docs/your-first-product.md."
+first=$tour_data/first
+mkdir "$first"
+node -e 'const fs = require("fs"); for (const [, name, text] of fs.readFileSync("docs/your-first-product.md", "utf8").matchAll(/`([\w-]+\.(?:csv|yaml))`(?:(?!```|`)[\s\S])*?```(?:csv|yaml)\n([\s\S]*?)```/g)) fs.writeFileSync(`${process.argv[1]}/${name}`, text);' "$first"
+run 0 sheet draft --from "$first/thermograph.csv" --product thermograph --release 4.2.2 --to "$first/thermograph.yaml"
+run 0 sheet add "$first/thermograph.yaml"
+run 0 estate add "$first/highfield.yaml"
+sed -i 's/release: "4.2"/release: "4.2.2"/' "$first/thermograph-plant.yaml"
+run 0 install add "$first/thermograph-plant.yaml"
+run 0 estate rehearse highfield
+run 1 verify thermograph-plant-rehearsal
+run 0 grant thermograph-plant-rehearsal --yes
+run 0 estate rehearse highfield --setup thermograph-plant-rehearsal
+run 0 grant thermograph-plant-rehearsal --remove --yes
+run 0 verify thermograph-plant-rehearsal
+run 2 ldif thermograph-plant-rehearsal
+run 0 estate rehearse highfield --end
+
 tell "All installs at a glance, and who did what."
 run 0 install list
 run 0 log list --take 12

@@ -65,7 +65,8 @@ internal static class RehearsalBench
     {
         var domain = Sid.Parse(Domain);
         var principals = Enumerable.Range(0, Accounts).Select(i =>
-            new DirectoryPrincipal(domain.Append((uint)(5000 + i)), PrincipalKind.User, $"a{i}", $"CN=a{i},OU=B{i % Branches},{Root}")
+            new DirectoryPrincipal(domain.Append((uint)(5000 + i)), PrincipalKind.User, $"a{i}",
+                $"CN=a{i},OU=B{i % Branches},{Root}")
             {
                 PrimaryGroupRid = DirectorySnapshot.DomainUsersRid,
             });

@@ -91,7 +91,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         const string roundsman = "roundsman-dataroom";
         await RunAsync("verify", roundsman);
         var ldif = (await RunAsync("ldif", roundsman)).Out;
-        ldif.ShouldContain("PRETEND");
+        ldif.ShouldContain("SIMULATED");
         ldif.Split('\n').Count(l => l.StartsWith("dn: ", StringComparison.Ordinal)).ShouldBe(4);
         (await RunAsync("grant", roundsman, "--yes")).Out.ShouldContain("4 made; now 1 missing, 1 forbidden");
         (await RunAsync("verify", roundsman, "--brief")).Out.ShouldContain("justright trace fennmoor svc-roundsman");

@@ -95,7 +95,7 @@ public sealed class HandoverTests
     {
         foreach (var text in new[] { HandoverPage.Write(OfHost()), HandoverMarkdown.Write(OfHost()) })
         {
-            foreach (var part in new[] { "Wheyline milk-line recorder: fm-line01", "the recorder takes readings", "wheyline.yaml:25:9", "stays within its host", "Sends readings", "PRETEND", "-WhatIf", "undo.json", "waits for the directory team", "2026-11-25 09:30:00 UTC" })
+            foreach (var part in new[] { "Wheyline milk-line recorder: fm-line01", "the recorder takes readings", "wheyline.yaml:25:9", "stays within its host", "Sends readings", "SIMULATED", "-WhatIf", "undo.json", "waits for the directory team", "2026-11-25 09:30:00 UTC" })
                 text.ShouldContain(part);
         }
 

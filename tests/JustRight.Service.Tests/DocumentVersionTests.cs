@@ -44,7 +44,8 @@ public sealed class DocumentVersionTests : IAsyncLifetime
         (await ReplacingAsync("sheet", sheet)).ShouldSatisfyAllConditions(
             r => r.IsThere.ShouldBeTrue(), r => r.Changes.ShouldBeEmpty(), r => r.Installs.ShouldBe([Install]));
         (await ReplacingAsync("sheet", sheet.Replace("Performance Log Users", "Users", StringComparison.Ordinal)
-            .Replace("db_ddladmin", "db_owner", StringComparison.Ordinal).Replace("title: Thermograph", "title: Thermo", StringComparison.Ordinal)))
+            .Replace("db_ddladmin", "db_owner", StringComparison.Ordinal).Replace("title: Thermograph", "title: Thermo",
+                StringComparison.Ordinal)))
             .Changes.ShouldContain(c => c.Contains("title"));
         (await ReplacingAsync("sheet", sheet.Replace("release: \"4.2\"", "release: \"4.3\"", StringComparison.Ordinal)))
             .ShouldSatisfyAllConditions(r => r.Name.ShouldBe("thermograph@4.3"), r => r.IsThere.ShouldBeFalse());

@@ -135,7 +135,8 @@ public sealed class RehearsalTests : IAsyncLifetime
         await VerifyAsync(install);
         (await _service.GrantAllAsync(install)).State.ShouldBe("done");
         var made = (await KeptAsync(install)).Single(p => p.Account.EndsWith("svc-thermo-poller", StringComparison.Ordinal));
-        var real = (await KeptAsync("thermograph-dataroom")).Single(p => p.Account.EndsWith("svc-thermo-poller", StringComparison.Ordinal));
+        var real = (await KeptAsync("thermograph-dataroom")).Single(p =>
+            p.Account.EndsWith("svc-thermo-poller", StringComparison.Ordinal));
         (made.Account, real.Account).ShouldBe((@"fennmoor-rehearsal/FENNMOOR\svc-thermo-poller", @"FENNMOOR\svc-thermo-poller"));
         (await ShowAsync("fennmoor-rehearsal", "svc-thermo-poller"))
             .ShouldNotBe(await ShowAsync("fennmoor", "svc-thermo-poller"));

@@ -44,7 +44,9 @@ internal sealed class Replacing
         }
 
         screen.Line(Markup.Escape(
-            would.Changes.Count == 0 ? $"{would.Name} is there and says the same." : $"{would.Name} is there. What would change:"));
+            would.Changes.Count == 0
+                ? $"{would.Name} is there and says the same."
+                : $"{would.Name} is there. What would change:"));
         foreach (var change in would.Changes) screen.Line(Markup.Escape($"  {change}"));
         if (would.Changes.Count == 0 || would.Installs.Count == 0) return;
         var more = would.Installs.Count > MostNamed ? $" and {would.Installs.Count - MostNamed} more" : "";

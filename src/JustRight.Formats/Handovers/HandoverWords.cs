@@ -17,7 +17,7 @@ public static class HandoverWords
 
     /// <summary>What this is, in one paragraph.</summary>
     public static string Lead(Handover handover) =>
-        $"The {handover.TeamName} team is asked for {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} at {handover.Place}. They come from the sheet {handover.Sheet} ({handover.Source}), the estate {handover.Estate}, the install {handover.Install}, and the survey of {Time(handover.SurveyedAt)}.{(handover.After.Count > 0 ? $" It comes after: {string.Join(", ", handover.After)}." : "")}{(handover.Simulated ? " The estate is PRETEND: this is a demonstration." : "")}";
+        $"The {handover.TeamName} team is asked for {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} at {handover.Place}. They come from the sheet {handover.Sheet} ({handover.Source}), the estate {handover.Estate}, the install {handover.Install}, and the survey of {Time(handover.SurveyedAt)}.{(handover.After.Count > 0 ? $" It comes after: {string.Join(", ", handover.After)}." : "")}{(handover.Simulated ? " The estate is SIMULATED." : "")}";
 
     /// <summary>How to carry it out, in steps.</summary>
     public static IReadOnlyList<string> HowTo(Handover handover) => handover.Team switch

@@ -20,7 +20,7 @@ internal static class LdifFiles
     /// <summary>Writes the file for changes.</summary>
     /// <param name="what">What it is for.</param>
     public static string Write(string what, IEnumerable<Change> changes, SurveyView view) => LdifWriter.Write(
-        $"Just Right: {what}, by the survey of {view.Survey.TakenAt:yyyy-MM-dd HH:mm:ss zzz}{(view.Survey.Simulated ? " of a PRETEND estate" : "")}",
+        $"Just Right: {what}, by the survey of {view.Survey.TakenAt:yyyy-MM-dd HH:mm:ss zzz}{(view.Survey.Simulated ? " of a SIMULATED estate" : "")}",
         changes.OfType<DirectoryChange>(),
         new LdifDirectory(
             name => Find(view, name)?.Dn, principal => SidOf(view, principal), dn => view.Tree is { } tree
