@@ -71,7 +71,7 @@ public sealed class RehearsalTextTests
             e => e.Hosts.Select(h => h.Reach).ShouldBe([Reach.Simulation, Reach.Simulation]),
             e => e.Hosts.ShouldAllBe(h => h.Restarts == null),
             e => e.Instances.Select(i => i.Reach).ShouldBe([Reach.Simulation, Reach.None]),
-            e => e.Instances[0].OtherNames.ShouldBe(["h1\\ONE"]), e => e.Instances[0].Release!.ToString().ShouldBe("16.0"),
+            e => e.Instances[0].OtherNames.ShouldBe(["h1\\ONE"]), e => e.Instances[0].Release!.ToString().ShouldBe("16"),
             e => e.PeopleDirectories.Single().Reach.ShouldBe(Reach.Simulation),
             e => e.Branches.Single().Name.Text.ShouldBe("OU=Accounts\\, Old,DC=plant,DC=example"),
             e => e.Rules.SurveyNoOlderThan.ShouldBe(TimeSpan.FromHours(72)), e => e.Rules.Schedule.ShouldBeNull(),
