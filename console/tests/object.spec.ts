@@ -39,7 +39,7 @@ test('the directory part of a worklist can be taken as a file', async ({ service
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Worklist' }).click();
   await page.getByRole('button', { name: 'As LDIF…' }).first().click();
-  await expect(page.getByLabel('roundsman-dataroom.ldif')).toContainText('PRETEND');
+  await expect(page.getByLabel('roundsman-dataroom.ldif')).toContainText('SIMULATED');
   const download = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Save roundsman-dataroom.ldif' }).click();
   expect((await download).suggestedFilename()).toBe('roundsman-dataroom.ldif');

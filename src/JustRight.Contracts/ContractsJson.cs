@@ -14,6 +14,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(EstateView))]
 [JsonSerializable(typeof(IReadOnlyList<EstateSummary>))]
 [JsonSerializable(typeof(ReplacingView))]
+[JsonSerializable(typeof(InstallAskedView))]
 [JsonSerializable(typeof(RehearsalOrder))]
 [JsonSerializable(typeof(RehearsalView))]
 [JsonSerializable(typeof(SetupPlayedView))]

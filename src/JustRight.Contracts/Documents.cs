@@ -227,3 +227,23 @@ public sealed record DocumentChangesView(DocumentVersionView From, DocumentVersi
 /// <param name="Changes">What it says differently, in words; empty when it says the same.</param>
 /// <param name="Installs">The installs that rest on it.</param>
 public sealed record ReplacingView(string Name, bool IsThere, IReadOnlyList<string> Changes, IReadOnlyList<string> Installs);
+
+/// <summary>What an install of a sheet in an estate has to say.</summary>
+/// <param name="Sheet">The sheet.</param>
+/// <param name="Product">The product, as the install says it.</param>
+/// <param name="Release">The release, as the install says it.</param>
+/// <param name="Estate">The estate.</param>
+/// <param name="Name">What the install could be called.</param>
+/// <param name="Asked">What it must say beyond that, in the order of the sheet.</param>
+public sealed record InstallAskedView(
+    string Sheet, string Product, string Release, string Estate, string Name, IReadOnlyList<AskedView> Asked);
+
+/// <summary>Something that a sheet leaves open.</summary>
+/// <param name="Field">Where it stands in the install: <c>places.console-server</c>, <c>answers.topology</c>.</param>
+/// <param name="Asks">What is asked, in words.</param>
+/// <param name="Known">What the estate has that would do; empty where it is for a person to say.</param>
+/// <param name="AtLeast">How many there must be.</param>
+/// <param name="AtMost">How many there may be.</param>
+/// <param name="Default">What is said unless somebody says otherwise; null where there is no such thing.</param>
+public sealed record AskedView(
+    string Field, string Asks, IReadOnlyList<string> Known, int AtLeast, int AtMost, string? Default);

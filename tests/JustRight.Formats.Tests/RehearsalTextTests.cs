@@ -1,6 +1,7 @@
 using System.Text;
 using JustRight.Core.Estates;
 using JustRight.Core.Installs;
+using JustRight.Core.Passwords;
 using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 
@@ -129,5 +130,17 @@ public sealed class RehearsalTextTests
                 c => (c.SignIn?.EnterMembers ?? []).ShouldBe(real!.SignIn?.EnterMembers ?? []),
                 c => (c.SignIn?.ExpectedNames ?? []).ShouldBe(real!.SignIn?.ExpectedNames ?? []));
         }
+    }
+
+    [Theory]
+    [InlineData("svc-a", @"FENNMOOR\svc-a", @"fennmoor-rehearsal/FENNMOOR\svc-a")]
+    [InlineData(@"FENNMOOR\svc-a", @"FENNMOOR\svc-a", @"fennmoor-rehearsal/FENNMOOR\svc-a")]
+    [InlineData(@"OTHER\svc-a", @"OTHER\svc-a", @"fennmoor-rehearsal/OTHER\svc-a")]
+    public void The_password_of_an_account_is_kept_apart_from_that_of_the_real_one(string account, string real, string rehearsed)
+    {
+        var text = DemoFiles.Text("estates/fennmoor.yaml");
+        PasswordSubject.Of(DemoFiles.Estate(text).Estate!, account).ShouldBe(new PasswordSubject(real, false));
+        PasswordSubject.Of(DemoFiles.Estate(RehearsalText.OfEstate(text, "fennmoor.yaml")).Estate!, account)
+            .ShouldBe(new PasswordSubject(rehearsed, true));
     }
 }

@@ -386,6 +386,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{name}/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an install of a sheet in an estate has to say, with what the estate has that would do */
+        get: operations["AskForInstall"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/draft": {
         parameters: {
             query?: never;
@@ -2251,6 +2268,27 @@ export interface components {
             /** @description The name of the secret that is to hold it. */
             secret: string;
         };
+        /** @description Something that a sheet leaves open. */
+        AskedView: {
+            /** @description Where it stands in the install: `places.console-server`, `answers.topology`. */
+            field: string;
+            /** @description What is asked, in words. */
+            asks: string;
+            /** @description What the estate has that would do; empty where it is for a person to say. */
+            known: string[];
+            /**
+             * Format: int32
+             * @description How many there must be.
+             */
+            atLeast: number;
+            /**
+             * Format: int32
+             * @description How many there may be.
+             */
+            atMost: number;
+            /** @description What is said unless somebody says otherwise; null where there is no such thing. */
+            default: null | string;
+        };
         /** @description A backup to be made. */
         BackupOrder: {
             /** @description A PEM certificate to which what is secret is encrypted; null for nothing secret in it. */
@@ -3254,6 +3292,21 @@ export interface components {
             installs: string[];
             /** @description Its scheduled tasks and web application pools that run as an account. */
             runners: components["schemas"]["HostRunnerView"][];
+        };
+        /** @description What an install of a sheet in an estate has to say. */
+        InstallAskedView: {
+            /** @description The sheet. */
+            sheet: string;
+            /** @description The product, as the install says it. */
+            product: string;
+            /** @description The release, as the install says it. */
+            release: string;
+            /** @description The estate. */
+            estate: string;
+            /** @description What the install could be called. */
+            name: string;
+            /** @description What it must say beyond that, in the order of the sheet. */
+            asked: components["schemas"]["AskedView"][];
         };
         /** @description A page of the list of installs. */
         InstallPage: {
@@ -5335,6 +5388,7 @@ export type AdoptionSummary = components['schemas']['AdoptionSummary'];
 export type AdoptionView = components['schemas']['AdoptionView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
 export type AskedPasswordView = components['schemas']['AskedPasswordView'];
+export type AskedView = components['schemas']['AskedView'];
 export type BackupOrder = components['schemas']['BackupOrder'];
 export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
@@ -5386,6 +5440,7 @@ export type HostRunnerView = components['schemas']['HostRunnerView'];
 export type HostServiceView = components['schemas']['HostServiceView'];
 export type HostSummary = components['schemas']['HostSummary'];
 export type HostView = components['schemas']['HostView'];
+export type InstallAskedView = components['schemas']['InstallAskedView'];
 export type InstallPage = components['schemas']['InstallPage'];
 export type InstallSummary = components['schemas']['InstallSummary'];
 export type InstallView = components['schemas']['InstallView'];
@@ -6626,8 +6681,44 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example sheet: 1
+                 *     product: millwheel
+                 *     release: "1.0"
+                 *     title: Millwheel
+                 *     source: Millwheel 1.0 handbook, page 12
+                 *     places:
+                 *       server: { kind: host, count: 1 }
+                 *     accounts:
+                 *       engine:
+                 *         purpose: runs the wheel
+                 *         works-as: service
+                 *         needs:
+                 *           - { logon: service, on: server, why: the service starts as this account }
+                 */
                 "application/yaml": string;
+                /**
+                 * @example sheet: 1
+                 *     product: millwheel
+                 *     release: "1.0"
+                 *     title: Millwheel
+                 *     source: Millwheel 1.0 handbook, page 12
+                 *     places:
+                 *       server: { kind: host, count: 1 }
+                 *     accounts:
+                 *       engine:
+                 *         purpose: runs the wheel
+                 *         works-as: service
+                 *         needs:
+                 *           - { logon: service, on: server, why: the service starts as this account }
+                 */
                 "text/plain": string;
+                /**
+                 * @example {
+                 *       "file": "millwheel.yaml",
+                 *       "text": "sheet: 1\nproduct: millwheel\nrelease: \"1.0\"\ntitle: Millwheel\nsource: Millwheel 1.0 handbook, page 12\nplaces:\n  server: { kind: host, count: 1 }\naccounts:\n  engine:\n    purpose: runs the wheel\n    works-as: service\n    needs:\n      - { logon: service, on: server, why: the service starts as this account }\n"
+                 *     }
+                 */
                 "application/json": components["schemas"]["DocumentOrder"];
             };
         };
@@ -7187,6 +7278,62 @@ export interface operations {
             };
             /** @description The body is of another content type */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AskForInstall: {
+        parameters: {
+            query: {
+                /** @description only what is of this estate and its installs */
+                estate: string;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example thermograph@4.2
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallAskedView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -81,6 +81,17 @@ internal sealed class ApiClient : IDisposable
         }
     }
 
+    /// <summary>Sends a text as a file of a name.</summary>
+    /// <param name="query">More to say of it.</param>
+    public Task<T> PostTextAsync<T>(
+        string path, string file, string text, string mediaType, string query, JsonTypeInfo<T> type, CancellationToken cancel) =>
+        SendAsync(
+            new HttpRequestMessage(HttpMethod.Post, $"{path}?file={Uri.EscapeDataString(file)}&{query}")
+            {
+                Content = new StringContent(text, Encoding.UTF8, mediaType),
+            },
+            type, cancel);
+
     public Task PutAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) =>
         SendAsync(HttpMethod.Put, path, body, bodyType, cancel);
 

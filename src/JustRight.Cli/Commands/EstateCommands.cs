@@ -30,6 +30,7 @@ internal static class EstateCommands
                 "show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate],
                 c => ShowAsync(c, c.Parsed.GetValue(estate)!))
                 .Answers(j => j.EstateView),
+            EstateNewCommand.Make(),
             RehearseCommand.Make(),
             VersionCommands.MakeVersions("estate", Names.Estate(), "fennmoor"),
             VersionCommands.MakeRemove(

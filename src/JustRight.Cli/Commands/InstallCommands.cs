@@ -27,6 +27,7 @@ internal static class InstallCommands
                 ["justright install add thermograph-dataroom.yaml", "justright install add thermograph-dataroom.yaml --list"],
                 [file, .. replacing.Options], c => AddAsync(c, c.Parsed.GetValue(file)!, replacing))
                 .Answers(j => j.InstallView, j => j.ReplacingView),
+            InstallNewCommand.Make(),
             MakeList(),
             CommandKit.Make(
                 "show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install],

@@ -25,6 +25,7 @@ internal static class SheetCommands
                 [file, .. replacing.Options], c => AddAsync(c, c.Parsed.GetValue(file)!, replacing))
                 .Answers(j => j.SheetView, j => j.ReplacingView),
             SheetDraftCommand.Make(),
+            SheetNewCommand.Make(),
             CommandKit.Make("list", "Lists the sheets", [], [], ListAsync)
                 .Answers(j => j.IReadOnlyListSheetSummary),
             CommandKit.Make(

@@ -5,6 +5,7 @@ using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;
 using JustRight.Service.Data.Documents;
+using JustRight.Service.Data.Fits;
 using JustRight.Service.Data.Storage;
 using JustRight.Service.Platform.Answers;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -25,11 +26,15 @@ internal static class ReplacingEndpoints
 
     private static async Task<Results<Ok<ReplacingView>, ProblemHttpResult>> TellAsync(
         [AllowedValues(Library.SheetKind, Library.EstateKind, Library.InstallKind)] string kind, string? file,
-        HttpRequest request, Library library, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+        HttpRequest request, Library library, FitService fitService, IDbContextFactory<AppDb> databases,
+        CancellationToken cancel)
     {
         var sent = await Upload.ReadAsync(request, file, $"{kind}.yaml", cancel);
         var (name, faults) = NameOf(kind, sent);
         if (name is null) return Problems.Of(faults);
+        if (kind == Library.InstallKind && InstallReader.Read(sent.Bytes, sent.File).Install is { } install)
+            faults = await fitService.WhyNotPlannedAsync(install, cancel);
+        if (faults.Count > 0) return Problems.Of(faults);
         if (await library.FindAsync(kind, name, cancel) is not { } before)
             return TypedResults.Ok(new ReplacingView(name, false, [], []));
         var text = kind == Library.InstallKind ? FirstStage.Kept(before, sent.Text) : sent.Text;

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using JustRight.Contracts;
+using JustRight.Core.Installs;
 using JustRight.Formats.Sheets;
 using JustRight.Service.Data.Documents;
 using JustRight.Service.Data.Views;
@@ -27,6 +28,10 @@ internal static class SheetEndpoints
             .WithName("ListSheets").WithSummary("The sheets").RequireAuthorization(Roles.Reader);
         api.MapGet("/sheets/{name}", ShowAsync)
             .WithName("ShowSheet").WithSummary("One sheet with its text")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/sheets/{name}/asked", AskAsync)
+            .WithName("AskForInstall")
+            .WithSummary("What an install of a sheet in an estate has to say, with what the estate has that would do")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
     }
 
@@ -63,5 +68,18 @@ internal static class SheetEndpoints
         if (await library.FindAsync(Library.SheetKind, name, cancel) is { } row)
             return TypedResults.Ok(DocumentViews.Of(Library.ReadSheet(row), row.Text, row));
         return (await library.MissingAsync(Library.SheetKind, name, cancel))!;
+    }
+
+    private static async Task<Results<Ok<InstallAskedView>, ProblemHttpResult>> AskAsync(
+        string name, string estate, Library library, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.SheetKind, name, cancel) is not { } row)
+            return (await library.MissingAsync(Library.SheetKind, name, cancel))!;
+        if (await library.EstateAsync(estate, cancel) is not { } read) return await library.NoEstateAsync(estate, cancel);
+        var sheet = Library.ReadSheet(row);
+        return TypedResults.Ok(new InstallAskedView(
+            sheet.Name, sheet.Product, sheet.Release, estate, $"{sheet.Product}-{estate}",
+            [.. OpenQuestions.Of(sheet, read).Select(q =>
+                new AskedView(q.Field, q.Asks, q.Known, q.AtLeast, q.AtMost, q.Default))]));
     }
 }
