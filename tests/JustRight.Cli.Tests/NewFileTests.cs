@@ -17,7 +17,7 @@ public sealed class NewFileTests() : ClientScene(() => TestedService.StartAsync(
             "Reporting store", "", "", "files the readings", "", "",
         ];
         string[] estate = ["highfield", "", "highfield.example", "", "", "", "", "", "hf-app01, hf-sql01", "hf-sql01"];
-        string[] install = ["", "hf-app01", "hf-sql01/ThermoReports"];
+        string[] install = ["", "", "", "hf-app01", "hf-sql01/ThermoReports"];
         await MadeAsync("sheet", "thermograph.yaml", sheet);
         await MadeAsync("estate", "highfield.yaml", estate);
         await MadeAsync("install", "plant.yaml", install);
