@@ -25,27 +25,33 @@ public sealed class NewFileTests() : ClientScene(() => TestedService.StartAsync(
 
         (await RunAsync("estate", "rehearse", "highfield")).Code.ShouldBe(0);
         const string rehearsed = "thermograph-highfield-rehearsal";
-        (await RunAsync("verify", rehearsed)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("missing"));
+        (await RunAsync("verify", rehearsed)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1),
+            r => r.Out.ShouldContain("missing"));
         (await RunAsync("grant", rehearsed, "--yes")).Code.ShouldBe(0);
         (await RunAsync("estate", "rehearse", "highfield", "--setup", rehearsed)).Code.ShouldBe(0);
         (await RunAsync("grant", rehearsed, "--remove", "--yes")).Code.ShouldBe(0);
-        (await RunAsync("verify", rehearsed)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("just right"));
+        (await RunAsync("verify", rehearsed)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0),
+            r => r.Out.ShouldContain("just right"));
     }
 
     [Fact]
     public async Task An_answer_that_will_not_do_is_told_with_its_number_and_nothing_is_written()
     {
-        await RefusedAsync("estate", ["Highfield"], "Answer 1 (A name for the estate, as one word) will not do: a word of small letters");
+        await RefusedAsync("estate", ["Highfield"],
+            "Answer 1 (A name for the estate, as one word) will not do: a word of small letters");
         await RefusedAsync("estate", ["highfield", "", "highfield"], "Answer 3 (The DNS name of the domain)");
         await RefusedAsync("estate", ["highfield", ""], "The input ended at question 3");
         await RefusedAsync(
-            "estate", ["highfield", "", "highfield.example", "", "OU=Elsewhere,DC=other"], "that ends in DC=highfield,DC=example");
+            "estate", ["highfield", "", "highfield.example", "", "OU=Elsewhere,DC=other"],
+                "that ends in DC=highfield,DC=example");
         await RefusedAsync(
             "estate", ["highfield", "", "highfield.example", "", "", "", "svc", "", "", ""], "it must contain {account}");
         await RefusedAsync(
-            "estate", ["highfield", "", "highfield.example", "", "", "", "", "", "hf-app01", "hf-sql01"], "'hf-sql01' is none of hf-app01");
+            "estate", ["highfield", "", "highfield.example", "", "", "", "", "", "hf-app01", "hf-sql01"],
+                "'hf-sql01' is none of hf-app01");
         await RefusedAsync("install", [], "There is no sheet yet");
-        (await RunAsync("estate", "new", "--to", Path.Combine(Service.Data, "justright.db"))).Error.ShouldContain("is there already");
+        (await RunAsync("estate", "new", "--to", Path.Combine(Service.Data, "justright.db"))).Error
+            .ShouldContain("is there already");
     }
 
     private async Task MadeAsync(string kind, string name, string[] answers)

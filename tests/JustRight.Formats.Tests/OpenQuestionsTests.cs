@@ -6,7 +6,8 @@ namespace JustRight.Formats.Tests;
 public sealed class OpenQuestionsTests
 {
     public static TheoryData<string> Installs =>
-        [.. Directory.GetFiles(Path.Combine(Checkout.Top, "demo-data", "installs")).Select(f => Path.GetFileNameWithoutExtension(f))];
+        [.. Directory.GetFiles(Path.Combine(Checkout.Top, "demo-data", "installs"))
+            .Select(f => Path.GetFileNameWithoutExtension(f))];
 
     [Theory]
     [MemberData(nameof(Installs))]

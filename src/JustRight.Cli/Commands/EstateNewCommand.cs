@@ -15,8 +15,8 @@ internal static partial class EstateNewCommand
         var to = NewFile.To();
         return CommandKit.Make(
             "new",
-            "Asks for what an estate needs, one thing after another, and writes its file. How systems are reached is said in the\n"
-            + "file afterwards; until then everything can be planned and rehearsed. What stands when nothing is said is shown",
+            "Asks for what an estate needs, one thing after another, and writes its file. How systems are reached is said in\n"
+            + "the file afterwards; until then all can be planned and rehearsed. What stands when nothing is said is shown",
             ["justright estate new --to highfield.yaml", "justright estate new --to highfield.yaml < answers.txt"],
             [to], c => AskAsync(c, c.Parsed.GetValue(to)!))
             .Answers(j => j.WrittenFileView);

@@ -50,7 +50,8 @@ internal static partial class NewFile
     }
 
     /// <summary>A text in quotes: a JSON string is a YAML string [YAML 1.2.2, 1.3].</summary>
-    public static string Quoted(string text) => $"\"{JsonEncodedText.Encode(text, JavaScriptEncoder.UnsafeRelaxedJsonEscaping)}\"";
+    public static string Quoted(string text) =>
+        $"\"{JsonEncodedText.Encode(text, JavaScriptEncoder.UnsafeRelaxedJsonEscaping)}\"";
 
     /// <summary>Why a text is no key, or null.</summary>
     public static string? WhyNotKey(string text) =>

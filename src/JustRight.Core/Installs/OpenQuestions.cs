@@ -14,8 +14,8 @@ public sealed record OpenQuestion(
     string Field, string Asks, IReadOnlyList<string> Known, int AtLeast, int AtMost, string? Default);
 
 /// <summary>
-/// What an install of a sheet in an estate has to say, and no more: which systems are which place, the sheet's questions, and with
-/// which directory people sign in.
+/// What an install of a sheet in an estate has to say, and no more: which systems are which place, the sheet's questions, and
+/// with which directory people sign in.
 /// </summary>
 public static class OpenQuestions
 {
