@@ -97,7 +97,8 @@ internal static class EstateCommands
         var table = Screen.List("estate", "title", "domain", "reached by", "hosts", "instances", "added");
         foreach (var e in estates)
             table.AddRow(
-                new Text(e.Name), new Text(e.Title), new Text(e.Domain), new Text(e.Rehearses is { } of ? $"simulated, a rehearsal of {of}" : e.Simulated ? "simulated" : e.Reach),
+                new Text(e.Name), new Text(e.Title), new Text(e.Domain),
+                new Text(e.Rehearses is { } of ? $"simulated, a rehearsal of {of}" : e.Simulated ? "simulated" : e.Reach),
                 new Text($"{e.Hosts}"), new Text($"{e.Instances}"), new Text($"{Times.Exact(e.AddedAt!.Value)} by {e.AddedBy}"));
         if (estates.Count > 0) call.Screen.Write(table);
         return ExitCode.Fine;

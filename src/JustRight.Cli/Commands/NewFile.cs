@@ -32,21 +32,27 @@ internal static partial class NewFile
     /// <summary>Writes the file, and says what comes next.</summary>
     public static int Write(Call call, string file, string text, string kind)
     {
+        var bytes = Write(file, text);
+        if (call.Screen.IsJson) call.Screen.Json(new WrittenFileView(file, bytes), ContractsJson.Default.WrittenFileView);
+        else call.Screen.Line(Markup.Escape($"written to {file}; then: justright {kind} add {file}"));
+        return ExitCode.Fine;
+    }
+
+    /// <summary>Writes the file.</summary>
+    /// <returns>How many bytes it has.</returns>
+    public static int Write(string file, string text)
+    {
         var bytes = Encoding.UTF8.GetBytes(text);
         try
         {
             using var stream = new FileStream(file, FileMode.CreateNew, FileAccess.Write);
             stream.Write(bytes);
+            return bytes.Length;
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
             throw new ClientException(ExitCode.BadInput, $"{file} cannot be written: {e.Message}");
         }
-
-        if (call.Screen.IsJson)
-            call.Screen.Json(new WrittenFileView(file, bytes.Length), ContractsJson.Default.WrittenFileView);
-        else call.Screen.Line(Markup.Escape($"written to {file}; then: justright {kind} add {file}"));
-        return ExitCode.Fine;
     }
 
     /// <summary>A text in quotes: a JSON string is a YAML string [YAML 1.2.2, 1.3].</summary>

@@ -48,14 +48,13 @@ internal static class SheetDraftCommand
 
     private static async Task<int> DraftAsync(Call call, string from, string? to, IReadOnlyList<Option<string?>> asked)
     {
-        if (to is not null && Path.Exists(to))
-            throw new ClientException(ExitCode.BadInput, $"{to} is there already.", "Name another file, or move that one away.");
+        if (to is not null) NewFile.MustBeNew(to);
         var query = string.Join('&', asked.Select(o => (o.Name, Value: call.Parsed.GetValue(o))).Where(o => o.Value is not null)
             .Select(o => $"{o.Name.TrimStart('-')}={Uri.EscapeDataString(o.Value!)}"));
         var draft = await call.Api.PostFileAsync(
             "sheets/draft", from, ContractsJson.Default.SheetDraftView, call.Cancel, query.Length > 0 ? query : null,
             "application/octet-stream");
-        if (to is not null) Write(to, draft.Text);
+        if (to is not null) NewFile.Write(to, draft.Text);
         if (call.Screen.IsJson) call.Screen.Json(draft, ContractsJson.Default.SheetDraftView);
         else Tell(call.Screen, draft, to);
         return draft.Questions.Count + draft.Faults.Count > 0 ? ExitCode.Misfit : ExitCode.Fine;
@@ -79,19 +78,6 @@ internal static class SheetDraftCommand
 
         foreach (var fault in draft.Faults) beside.MarkupLine($"Cannot be added yet: {Markup.Escape(fault)}");
         if (to is not null) beside.MarkupLine(Markup.Escape($"written to {to}; then: justright sheet add {to}"));
-    }
-
-    private static void Write(string file, string text)
-    {
-        try
-        {
-            using var stream = new FileStream(file, FileMode.CreateNew, FileAccess.Write);
-            stream.Write(System.Text.Encoding.UTF8.GetBytes(text));
-        }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
-        {
-            throw new ClientException(ExitCode.BadInput, $"{file} cannot be written: {e.Message}");
-        }
     }
 
     private static Option<string?> Of(string name, string description, string help) =>

@@ -57,9 +57,11 @@ internal static class ReplacingEndpoints
             case Library.EstateKind:
                 var (estate, ofEstate) = EstateReader.Read(sent.Bytes, sent.File);
                 return (estate?.Name, ofEstate);
-            default:
+            case Library.InstallKind:
                 var (install, ofInstall) = InstallReader.Read(sent.Bytes, sent.File);
                 return (install?.Name, ofInstall);
+            default:
+                throw new InvalidOperationException($"Unknown kind of document {kind}.");
         }
     }
 }
