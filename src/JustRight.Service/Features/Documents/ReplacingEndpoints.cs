@@ -22,13 +22,16 @@ internal static class ReplacingEndpoints
             .WithSummary(
                 "Tells what adding a document would change of the one of that name, and for which installs; stores nothing. "
                 + "The body is the file, or a DocumentOrder as JSON")
-            .AcceptsDocument().RequireAuthorization(Roles.Reader).ProducesProblem(400);
+            .AcceptsDocument().RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
+
+    private static readonly string[] Kinds = [Library.SheetKind, Library.EstateKind, Library.InstallKind];
 
     private static async Task<Results<Ok<ReplacingView>, ProblemHttpResult>> TellAsync(
         [AllowedValues(Library.SheetKind, Library.EstateKind, Library.InstallKind)] string kind, string? file,
         HttpRequest request, Library library, FitService fitService, IDbContextFactory<AppDb> databases,
         CancellationToken cancel)
     {
+        if (!Kinds.Contains(kind)) return Problems.NotFound("kind of document", kind, Kinds);
         var sent = await Upload.ReadAsync(request, file, $"{kind}.yaml", cancel);
         var (name, faults) = NameOf(kind, sent);
         if (name is null) return Problems.Of(faults);
