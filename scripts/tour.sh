@@ -313,6 +313,18 @@ second=$(grep -o 'justright undo [0-9a-f]*' "$tour_data/rest" | cut -d' ' -f3)
 run 0 run undo "$second" --yes
 run 0 run show "$second"
 
+tell "Thermograph 5.0 is coming: what it needs anew, differently and no more, and the steps; its new place is asked. What 4.2 needs stays, as an install of its own."
+run 0 install stage thermograph-dataroom installed
+run 0 sheet add demo-data/later/thermograph-5.0.yaml
+run 1 install upgrade thermograph-dataroom --to thermograph@5.0 --say places.web-server=fm-temp02 --list
+run 0 install upgrade thermograph-dataroom --to thermograph@5.0 --say places.web-server=fm-temp02 --yes
+run 0 grant thermograph-dataroom --yes
+tell "5.0 is installed, and 4.2 is gone: what only 4.2 needed is removed, but for what the Thermograph in the cellar, still of 4.2, needs (exit code 4)."
+run 0 install stage thermograph-dataroom installed
+run 0 install stage thermograph-dataroom-4-2 retiring
+run 0 grant thermograph-dataroom --remove --yes
+run 4 grant thermograph-dataroom-4-2 --remove --yes
+
 tell "The first day: a vendor's table becomes a sheet, and is tried on a simulation of one's own estate; the files are those of docs/your-first-product.md."
 first=$tour_data/first
 mkdir "$first"

@@ -10,6 +10,10 @@ internal sealed class RoleWordAttribute() : AllowedValuesAttribute("reader", "pl
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class StageWordAttribute() : AllowedValuesAttribute("planned", "installed", "retiring", "");
 
+/// <summary>How a need of one release stands to the other's.</summary>
+[AttributeUsage(AttributeTargets.Property)]
+internal sealed class NeedChangeWordAttribute() : AllowedValuesAttribute("anew", "no-more", "differently");
+
 /// <summary>A kind of thing that a search finds.</summary>
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class FoundKindWordAttribute() : AllowedValuesAttribute(

@@ -14,6 +14,8 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(EstateView))]
 [JsonSerializable(typeof(IReadOnlyList<EstateSummary>))]
 [JsonSerializable(typeof(ReplacingView))]
+[JsonSerializable(typeof(UpgradeOrder))]
+[JsonSerializable(typeof(UpgradeView))]
 [JsonSerializable(typeof(InstallAskedView))]
 [JsonSerializable(typeof(RehearsalOrder))]
 [JsonSerializable(typeof(RehearsalView))]

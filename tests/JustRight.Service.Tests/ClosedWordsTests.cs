@@ -6,6 +6,7 @@ using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
+using JustRight.Core.Plans;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.SecretUses;
 using JustRight.Core.Sheets;
@@ -29,6 +30,7 @@ public sealed class ClosedWordsTests
         { typeof(SignInCheckView), nameof(SignInCheckView.Verdict), Of<CheckVerdict>() },
         { typeof(NamedDifferenceView), nameof(NamedDifferenceView.Cause), Of<SignInCause>() },
         { typeof(SheetPlaceView), nameof(SheetPlaceView.Kind), Of<PlaceKind>() },
+        { typeof(NeedDifferenceView), nameof(NeedDifferenceView.Change), Of<NeedChange>() },
         { typeof(InstallSummary), nameof(InstallSummary.Stage), [.. Of<Stage>(), ""] },
         { typeof(EstateSummary), nameof(EstateSummary.Reach), [.. Enum.GetValues<Reach>().Select(ReachWords.Of), ""] },
         {

@@ -24,7 +24,8 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         ["anybody"] = ["SignIn", "SignOut", "ClaimToken", "ShowSignInWays", "SignInPerson"],
         ["planner"] =
         [
-            "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption",
+            "AddSheet", "AddEstate", "AddInstall", "UpgradeInstall", "SetStage", "BeginAdoption", "AnswerAdoption",
+                "FinishAdoption",
             "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection",
             "TrySignIn", "AskFilter", "AnswerAccess", "TellWholeAccess", "TellPasswordPlace",
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow", "WithdrawProposal",
@@ -45,7 +46,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
 
     /// <summary>Calls that send something and change nothing, which a reader may make.</summary>
     private static readonly string[] OnlyAsking =
-        ["CheckSheet", "CheckEstate", "DraftSheet", "TellReplacing", "TryFilter", "CheckLogAgainstAnchor"];
+        ["CheckSheet", "CheckEstate", "DraftSheet", "TellReplacing", "TellUpgrade", "TryFilter", "CheckLogAgainstAnchor"];
 
     public static TheoryData<string, string, string, string, string?> Calls
     {

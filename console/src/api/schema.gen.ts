@@ -315,6 +315,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/installs/{name}/upgrading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells what moving an install to another release of its product means: what is needed anew, no more and differently, and the steps; stores nothing */
+        post: operations["TellUpgrade"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/upgrade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Moves an install to another release of its product, planned. What the former release needs is kept as an install of its own */
+        post: operations["UpgradeInstall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/estates/{name}/rehearsal": {
         parameters: {
             query?: never;
@@ -3805,6 +3839,24 @@ export interface components {
              */
             cause?: "name-unknown" | "not-allowed-there" | "silent" | "address-silent" | "not-a-directory" | "plain-port" | "tls-port" | "start-tls-refused" | "tls-failed" | "old-tls" | "unprotected" | "protection-required" | "certificate-expired" | "certificate-not-yet-valid" | "certificate-name" | "certificate-authority" | "certificate-other" | "address-certificate" | "not-known-yet" | "password-not-known" | "password-withheld" | "wrong-password" | "bad-name" | "locked" | "disabled" | "account-expired" | "password-expired" | "must-change-password" | "not-here-or-now" | "sign-in-refused" | "taken-for-nobody" | "base-missing" | "base-elsewhere" | "parts-elsewhere" | "may-not-search" | "size-limit" | "paging-refused" | "search-refused" | "group-missing" | "group-empty" | "no-back-link" | "primary-group" | "only-nested" | "not-in-group" | "not-in-directory" | "outside-base" | "twice-below-base" | "in-two-places" | "nothing-to-type" | "shared-name" | "attribute-empty" | "not-in-catalog" | "not-for-filter" | "nobody-found" | "not-as-expected" | "nothing-expected" | "enters" | "built-in-groups" | "holds-more" | "password-expires" | "anonymous-reading" | "not-said" | "only-the-product" | "too-slow" | "broken" | "out-of-time" | "unexpected" | null;
         };
+        /** @description Something that two releases do not need alike. */
+        NeedDifferenceView: {
+            /**
+             * @description How the need of the one stands to the other's.
+             * @enum {string}
+             */
+            change: "anew" | "no-more" | "differently";
+            /** @description The account or group, by name. */
+            subject: string;
+            /** @description The account, the group, or a right of the account. */
+            what: string;
+            /** @description Where it is a right; empty for accounts and groups. */
+            place: string;
+            /** @description For what is needed differently: what was, and what is. Empty otherwise. */
+            how: string;
+            /** @description The line of the sheet that asks for it, or that did. */
+            at: string;
+        };
         /** @description A new token: shown this once, kept only as a hash. */
         NewTokenView: {
             /** @description How it is called in the list of tokens. */
@@ -5297,6 +5349,40 @@ export interface components {
              */
             at: string;
         };
+        /** @description To which release of its product an install moves on. */
+        UpgradeOrder: {
+            /** @description The sheet: `thermograph@5.0`. */
+            to: string;
+            /** @description The name of the file, where Text is one; it is only shown. */
+            file: null | string;
+            /** @description The install whole as it is to be under the other release; what the install says now, as far as it says something there, unless given. */
+            text: null | string;
+            /** @description Answers to what the other release asks anew, by field (`places.web-server`); none where a text is given. */
+            said: null | {
+                [key: string]: string[];
+            };
+        };
+        /** @description What moving on to another release means for an install. */
+        UpgradeView: {
+            /** @description The install. */
+            install: string;
+            /** @description The sheet it follows. */
+            from: string;
+            /** @description The sheet it would follow. */
+            to: string;
+            /** @description The install that would keep what the former release needs, until it is retired; null where nothing was given yet. */
+            former: null | string;
+            /** @description The install as it would be. */
+            text: string;
+            /** @description What the install says now and what says nothing under the other release. */
+            leftOut: string[];
+            /** @description What the other release asks anew; while anything is asked, nothing more can be told. */
+            asked: components["schemas"]["AskedView"][];
+            /** @description What is needed anew, no more and differently. */
+            differences: components["schemas"]["NeedDifferenceView"][];
+            /** @description The steps that would be left to do, by the latest survey; null while there is none. What the former release alone needs is not removed before that is retired. */
+            give: null | components["schemas"]["StepView"][];
+        };
         /** @description An order for everything that an account can do to one object. */
         WholeAccessOrder: {
             /** @description The account: its logon name, or the key that a sheet gives it. */
@@ -5460,6 +5546,7 @@ export type LogCheckView = components['schemas']['LogCheckView'];
 export type LogEntryView = components['schemas']['LogEntryView'];
 export type LogPage = components['schemas']['LogPage'];
 export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
+export type NeedDifferenceView = components['schemas']['NeedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
 export type NotificationPage = components['schemas']['NotificationPage'];
 export type NotificationView = components['schemas']['NotificationView'];
@@ -5535,6 +5622,8 @@ export type TraceOrder = components['schemas']['TraceOrder'];
 export type TraceView = components['schemas']['TraceView'];
 export type UndoView = components['schemas']['UndoView'];
 export type UnreadPartView = components['schemas']['UnreadPartView'];
+export type UpgradeOrder = components['schemas']['UpgradeOrder'];
+export type UpgradeView = components['schemas']['UpgradeView'];
 export type WholeAccessOrder = components['schemas']['WholeAccessOrder'];
 export type WholeAccessView = components['schemas']['WholeAccessView'];
 export type WhoView = components['schemas']['WhoView'];
@@ -6761,6 +6850,189 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TellUpgrade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "to": "thermograph@5.0",
+                 *       "file": null,
+                 *       "text": null,
+                 *       "said": {
+                 *         "places.web-server": [
+                 *           "fm-temp02"
+                 *         ]
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["UpgradeOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpgradeView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    UpgradeInstall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "to": "thermograph@5.0",
+                 *       "file": null,
+                 *       "text": null,
+                 *       "said": {
+                 *         "places.web-server": [
+                 *           "fm-temp02"
+                 *         ]
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["UpgradeOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

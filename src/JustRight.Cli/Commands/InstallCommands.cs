@@ -28,6 +28,7 @@ internal static class InstallCommands
                 [file, .. replacing.Options], c => AddAsync(c, c.Parsed.GetValue(file)!, replacing))
                 .Answers(j => j.InstallView, j => j.ReplacingView),
             InstallNewCommand.Make(),
+            InstallUpgradeCommand.Make(),
             MakeList(),
             CommandKit.Make(
                 "show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install],

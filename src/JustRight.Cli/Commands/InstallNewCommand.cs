@@ -58,27 +58,11 @@ internal static class InstallNewCommand
         {
             var parts = question.Field.Split('.', 2);
             if (parts[0] != section) text.Append($"\n{section = parts[0]}:\n");
-            var said = Said(answers, question);
+            var said = OpenAnswers.Ask(answers, question);
             var values = said.Select(NewFile.Quoted);
             text.Append($"  {parts[1]}: {(said.Count == 1 ? values.First() : $"[{string.Join(", ", values)}]")}\n");
         }
 
         return text.ToString();
     }
-
-    private static IReadOnlyList<string> Said(Answers answers, AskedView question)
-    {
-        var ask = char.ToUpperInvariant(question.Asks[0]) + question.Asks[1..];
-        if (question.Known.Count > 0) ask += $" ({string.Join(", ", question.Known)})";
-        if (question.AtMost == 1) return [answers.Ask(ask, question.Default, a => WhyNot(a, question))];
-        var many = answers.AskSeveral(ask, question.Default, a => WhyNot(a, question));
-        return many.Count >= question.AtLeast && many.Count <= question.AtMost ? many
-            : throw new ClientException(
-                ExitCode.BadInput,
-                $"{question.Field} takes {question.AtLeast} to {question.AtMost}, and {many.Count} were said.");
-    }
-
-    private static string? WhyNot(string answer, AskedView question) =>
-        question.Known.Count == 0 || question.Known.Contains(answer, StringComparer.OrdinalIgnoreCase) ? null
-            : Answers.NotOneOf(answer, question.Known);
 }

@@ -35,6 +35,15 @@ public sealed record Install(
     /// <summary>With which directory people sign in; null when that is not said.</summary>
     public InstallSignIn? SignIn { get; init; }
 
+    /// <summary>
+    /// The install of a later release that took its place: this one keeps what the former release needs, until it is retired.
+    /// Null for every other.
+    /// </summary>
+    public string? SucceededBy { get; init; }
+
+    /// <summary>The name under which it was set up, and under which rules and descriptions know it.</summary>
+    public string KnownAs => SucceededBy ?? Name;
+
     /// <summary>The name of the sheet it follows.</summary>
     public string Sheet => $"{Product}@{Release}";
 }

@@ -85,7 +85,7 @@ internal sealed class PlanNames
             ["title"] = sheet.Title,
             ["product"] = sheet.Product,
             ["release"] = sheet.Release,
-            ["install"] = install.Name,
+            ["install"] = install.KnownAs,
         });
 
         void UnknownKeys(IReadOnlyDictionary<string, NameChoice> choices, IEnumerable<string> known, string section, string what)

@@ -27,7 +27,8 @@ public static class Planner
         grants.AddRange(ServicePlanner.Grants(services));
         var notes = Separations(sheet, estate, install, names, faults);
         notes.AddRange(SharedTooWidely(names, grants));
-        if (!nameIndex.Checked && (names.Accounts.Any(a => !a.Existing) || names.Groups.Any(g => !g.Existing)))
+        if (!nameIndex.Checked && (names.Accounts.Any(a => !a.Existing && !install.Accounts.ContainsKey(a.Key))
+            || names.Groups.Any(g => !g.Existing && !install.Groups.ContainsKey(g.Key))))
             notes.Add("Names were not checked against the directory yet: no survey was taken.");
         var signIn = SignInPlanner.Make(sheet, estate, install, places, names, notes, faults);
         UnknownChoices(install, expander, faults);
@@ -129,7 +130,7 @@ public static class Planner
             {
                 var keys = shared.ToList();
                 var allowed = estate.Rules.AllowedSharing.FirstOrDefault(a =>
-                    a.Install == install.Name && keys.All(a.Accounts.Contains));
+                    a.Install == install.KnownAs && keys.All(a.Accounts.Contains));
                 if (allowed is not null)
                 {
                     notes.Add($"{string.Join(" and ", keys)} share {shared.Key}, which {sheet.Name} keeps apart. Allowed by {allowed.At}: {allowed.Why}");

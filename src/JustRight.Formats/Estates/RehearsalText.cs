@@ -1,9 +1,7 @@
-using System.Text;
 using JustRight.Core.Estates;
-using JustRight.Core.Faults;
 using JustRight.Formats.Installs;
-using JustRight.Formats.Shapes;
 using JustRight.Formats.Yaml;
+using static JustRight.Formats.Yaml.NewNodes;
 
 namespace JustRight.Formats.Estates;
 
@@ -42,7 +40,7 @@ public static class RehearsalText
     /// <param name="text">The estate's text, which is sound.</param>
     public static string OfEstate(string text, string file)
     {
-        var root = Root(text, file, EstateShape.Root);
+        var root = DocumentReader.Stored(text, file, EstateShape.Root);
         var entries = new List<(YamlNode.Scalar, YamlNode)>
         {
             Entry(root, "estate", Plain(root, root.Text("estate"))),
@@ -63,21 +61,16 @@ public static class RehearsalText
     /// <param name="text">The install's text, which is sound.</param>
     public static string OfInstall(string text, string file)
     {
-        var root = Root(text, file, InstallShape.Root);
+        var root = DocumentReader.Stored(text, file, InstallShape.Root);
         var entries = Only(root, KeptOfInstalls).Entries.ToList();
         entries.Insert(1, Entry(root, "name", Plain(root, RehearsalRules.NameOf(root.Text("name")))));
         entries.Add(Entry(root, "estate", Plain(root, RehearsalRules.NameOf(root.Text("estate")))));
+        if (root.TextOrNull("succeeded-by") is { } successor)
+            entries.Add(Entry(root, "succeeded-by", Plain(root, RehearsalRules.NameOf(successor))));
         if (root["sign-in"] is YamlNode.Mapping signIn)
             entries.Add(Entry(
                 root, "sign-in", new YamlNode.Mapping([.. signIn.Entries.Where(e => e.Key.Text != "bind-secret")], signIn.At)));
         return YamlWriter.Write(new YamlNode.Mapping(entries, root.At));
-    }
-
-    /// <summary>A text that was stored, also by an earlier release, in the words of today.</summary>
-    private static YamlNode.Mapping Root(string text, string file, Shape.Map shape)
-    {
-        var faults = new List<Fault>();
-        return DocumentReader.Read(Encoding.UTF8.GetBytes(text), file, shape, [], faults) ?? throw new FaultException(faults);
     }
 
     private static YamlNode.Mapping Instance(YamlNode.Mapping root, YamlNode.Mapping instance)
@@ -110,17 +103,4 @@ public static class RehearsalText
             root, key, new YamlNode.Mapping([.. root.Named(key).Select(e => (e.Key, (YamlNode)make(e.Key.Text, e.Value)))],
                 map.At));
     }
-
-    private static YamlNode.Mapping Only(YamlNode.Mapping map, string[] keys) =>
-        new([.. map.Entries.Where(e => keys.Contains(e.Key.Text))], map.At);
-
-    private static YamlNode.Mapping Map(YamlNode.Mapping at, params (string Key, YamlNode Value)[] entries) =>
-        new([.. entries.Select(e => Entry(at, e.Key, e.Value))], at.At);
-
-    private static (YamlNode.Scalar Key, YamlNode Value) Entry(YamlNode.Mapping at, string key, YamlNode value) =>
-        (new YamlNode.Scalar(key, true, at.At), value);
-
-    private static YamlNode.Scalar Plain(YamlNode.Mapping at, string text) => new(text, true, at.At);
-
-    private static YamlNode.Scalar Quoted(YamlNode.Mapping at, string text) => new(text, false, at.At);
 }

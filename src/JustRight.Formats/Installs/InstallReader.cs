@@ -52,6 +52,7 @@ public static class InstallReader
                 n => new NeverExpires(
                     n.Value.Text("why"), n.Value.Text("by"), Day(n.Value, $"never-expires.{n.Key.Text}.review-by", faults),
                     n.Value.At)),
+        SucceededBy = root.TextOrNull("succeeded-by"),
         SignIn = root["sign-in"] is YamlNode.Mapping signIn ? InstallSignInSection.Read(signIn, faults) : null,
     };
 

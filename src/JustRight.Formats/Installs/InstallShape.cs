@@ -48,5 +48,6 @@ internal static class InstallShape
                 new("by", new Shape.Text("who chose"), true),
             ]))),
             new("sign-in", InstallSignInSection.Shape),
+            new("succeeded-by", Words.Key("the install of a later release that took its place")),
         ]);
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 using JustRight.Core.Faults;
 using JustRight.Formats.Shapes;
 
@@ -27,6 +28,13 @@ internal static class DocumentReader
         if (faults.Count == 0) return (YamlNode.Mapping)root;
         faults.Sort((a, b) => (a.At.Line, a.At.Column).CompareTo((b.At.Line, b.At.Column)));
         return null;
+    }
+
+    /// <summary>The root of a text that was stored, also by an earlier release, in the words of today.</summary>
+    public static YamlNode.Mapping Stored(string text, string file, Shape.Map shape)
+    {
+        var faults = new List<Fault>();
+        return Read(Encoding.UTF8.GetBytes(text), file, shape, [], faults) ?? throw new FaultException(faults);
     }
 
     private static bool IsRemark(Fault fault) => fault.Code is ShapeChecker.UnknownKey or HiddenCharacters.Code;

@@ -81,6 +81,9 @@ internal static class ApiExamples
         new BackupOrder { Recipient = "-----BEGIN CERTIFICATE-----\n…\n-----END CERTIFICATE-----\n" },
         new ConfirmationOrder("engine", "Operator", true, "h.marsh"),
         new ProtectionOrder("service-accounts", true),
+        new UpgradeOrder(
+            "thermograph@5.0", null, null, new Dictionary<string,
+                IReadOnlyList<string>> { ["places.web-server"] = ["fm-temp02"] }),
         new StageOrder("installed"), new RehearsalOrder(true, false, ["leftover"]),
         new GrantOrder(false, ["5c1e07", "88ab42"]),
         new FixOrder("1-spot"),

@@ -137,6 +137,7 @@ public static class ServiceHost
         api.MapVersions();
         api.MapRemovals();
         api.MapReplacing();
+        api.MapUpgrades();
         api.MapRehearsals();
         api.MapSheets();
         api.MapDrafts();

@@ -75,6 +75,7 @@ internal static class ServiceParts
         services.AddSingleton<FitService>();
         services.AddSingleton<JudgedOrNot>();
         services.AddSingleton<Removals>();
+        services.AddSingleton<Upgrades>();
         services.AddSingleton<RehearsalStage>();
         services.AddSingleton<SetupPlay>();
         services.AddSingleton<FitHistory>();

@@ -113,7 +113,7 @@ internal static class FitViews
             judgement.Confirmation?.Held, judgement.Confirmation?.At, judgement.Confirmation?.Until)
         : null;
 
-    private static StepView Of(Step step) => new(
+    public static StepView Of(Step step) => new(
         step.Id, step.Number, step.Change.Words, NextStep.TeamName(step.Change.Team), step.Change.Place, step.Why, step.Blocked,
         step.For, step.At.ToString())
     {

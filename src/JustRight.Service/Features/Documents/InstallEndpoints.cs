@@ -33,7 +33,7 @@ internal static class InstallEndpoints
 
     private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> AddAsync(
         string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService fitService, SummaryMaker summaries,
-        DocumentApprovals approvals, CancellationToken cancel)
+        DocumentApprovals approvals, Upgrades upgrades, CancellationToken cancel)
     {
         var sent = await Upload.ReadAsync(request, file, Unnamed, cancel);
         var (install, faults) = InstallReader.Read(sent.Bytes, sent.File);
@@ -42,6 +42,7 @@ internal static class InstallEndpoints
         faults = await fitService.WhyNotPlannedAsync(install, cancel);
         if (faults.Count > 0) return Problems.Of(faults);
         var before = await library.FindAsync(Library.InstallKind, install.Name, cancel);
+        if (before is not null && await upgrades.WhyNotReplacedAsync(install, before, cancel) is { } upgrade) return upgrade;
         var text = before is null ? sent.Text : FirstStage.Kept(before, sent.Text);
         if (await approvals.WaitsAsync(install, text, user.Identity!.Name!, cancel) is { } waits) return waits;
         await library.SaveAsync(Library.InstallKind, install.Name, sent.File, text, user.Identity!.Name!, cancel);

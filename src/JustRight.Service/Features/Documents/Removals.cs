@@ -1,6 +1,5 @@
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
-using JustRight.Core.Runs;
 using JustRight.Service.Data.Documents;
 using JustRight.Service.Data.Fits;
 using JustRight.Service.Data.Log;
@@ -68,8 +67,9 @@ internal sealed class Removals(
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (await OpenJobs.BusyAsync(db, name, cancel) is { } busy) return busy;
-        var gave = await db.Steps.AnyAsync(
-            s => s.State == RunStepState.Made && db.Jobs.Any(j => j.Id == s.JobId && j.Subject == name), cancel);
+        var row = await library.FindAsync(Library.InstallKind, name, cancel);
+        var gave = await MadeSteps.AnyAsync(
+            db, (row is null ? null : Library.OpenInstall(row).Document)?.KnownAs ?? name, cancel);
         if (gave && !forget && !await IsRetiredAsync(name, cancel))
             return Problems.Of(
                 409, "still-given", $"{name} was given rights from here, and is not retired.",

@@ -79,7 +79,6 @@ internal static class SheetEndpoints
         var sheet = Library.ReadSheet(row);
         return TypedResults.Ok(new InstallAskedView(
             sheet.Name, sheet.Product, sheet.Release, estate, $"{sheet.Product}-{estate}",
-            [.. OpenQuestions.Of(sheet, read).Select(q =>
-                new AskedView(q.Field, q.Asks, q.Known, q.AtLeast, q.AtMost, q.Default))]));
+            [.. OpenQuestions.Of(sheet, read).Select(AskedViews.Of)]));
     }
 }
