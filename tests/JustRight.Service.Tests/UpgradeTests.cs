@@ -134,6 +134,19 @@ public sealed class UpgradeTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task No_file_calls_itself_a_former_release()
+    {
+        var text = (await ShowAsync("curdhouse-books")).Text + $"\nsucceeded-by: {Install}\n";
+        using var refused = await _service.AddAsync("installs", "books.yaml", Encoding.UTF8.GetBytes(text));
+        refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await refused.Content.ReadAsStringAsync(Cancel)).ShouldContain("succeeded-by");
+        await GiveAsync(Install);
+        await MoveAsync(Order);
+        var former = (await ShowAsync(Former)).Text; // as it was written, it may come back
+        (await _service.AddAsync("installs", "former.yaml", Encoding.UTF8.GetBytes(former))).EnsureSuccessStatusCode();
+    }
+
+    [Fact]
     public async Task An_answer_to_what_is_not_asked_is_told_with_the_nearest_field()
     {
         using var told = await PostAsync("upgrading", Order with

@@ -42,7 +42,7 @@ internal static class InstallEndpoints
         faults = await fitService.WhyNotPlannedAsync(install, cancel);
         if (faults.Count > 0) return Problems.Of(faults);
         var before = await library.FindAsync(Library.InstallKind, install.Name, cancel);
-        if (before is not null && await upgrades.WhyNotReplacedAsync(install, before, cancel) is { } upgrade) return upgrade;
+        if (await upgrades.WhyNotAddedAsync(install, before, cancel) is { } not) return not;
         var text = before is null ? sent.Text : FirstStage.Kept(before, sent.Text);
         if (await approvals.WaitsAsync(install, text, user.Identity!.Name!, cancel) is { } waits) return waits;
         await library.SaveAsync(Library.InstallKind, install.Name, sent.File, text, user.Identity!.Name!, cancel);

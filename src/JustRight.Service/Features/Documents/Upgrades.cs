@@ -104,13 +104,21 @@ internal sealed class Upgrades(
         new("no-upgrade", moved.At, field, $"This is not {expected}.") { Found = found, Expected = expected };
 
     /// <summary>
-    /// Why a file does not just replace an install: it follows another release, and what was given for the present one would be
-    /// forgotten. Null where that is not so.
+    /// Why a file is not just added: it follows another release, and what was given for the present one would be forgotten; or it
+    /// calls itself the former release of an install, whose rules would count for it. Null where neither is so.
     /// </summary>
-    public async Task<ProblemHttpResult?> WhyNotReplacedAsync(Install install, DocumentRow before, CancellationToken cancel)
+    /// <param name="before">The install of that name; null where there is none.</param>
+    public async Task<ProblemHttpResult?> WhyNotAddedAsync(Install install, DocumentRow? before, CancellationToken cancel)
     {
-        if (Library.OpenInstall(before).Document is not { } known || known.Product != install.Product
-            || known.Release == install.Release || !await GaveAsync(known.KnownAs, cancel))
+        var known = before is null ? null : Library.OpenInstall(before).Document;
+        if (install.SucceededBy is { } by && by != known?.SucceededBy)
+            return Problems.Of([new Fault("not-by-hand", install.At, "succeeded-by", $"{install.Name} did not come of an upgrade.")
+            {
+                Found = by,
+                Expected = "no such key: justright install upgrade writes it",
+            }]);
+        if (known is null || known.Product != install.Product || known.Release == install.Release
+            || !await GaveAsync(known.KnownAs, cancel))
             return null;
         return Problems.Of(
             409, "upgrade", $"{install.Name} follows {known.Sheet}, for which rights were given from here.",
