@@ -1,58 +1,60 @@
-import { createRootRoute, createRoute, createRouter, redirect } from '@tanstack/react-router';
-import { AccountPage } from './pages/account/AccountPage';
-import { FilterPage } from './pages/filter/FilterPage';
-import { FindPage } from './pages/find/FindPage';
-import { HostPage } from './pages/host/HostPage';
-import { InstancePage } from './pages/instance/InstancePage';
-import { EnterPage } from './pages/enter/EnterPage';
-import { InstallPage } from './pages/install/InstallPage';
+import { createRootRoute, createRoute, createRouter, lazyRouteComponent, notFound } from '@tanstack/react-router';
+import type { DocumentKind } from './api/queries';
+import { Loading } from './parts/Loading';
 import { type InstallTab, isInstallTab } from './pages/install/tabs';
-import { AdoptionPage } from './pages/adoptions/AdoptionPage';
-import { AdoptionsPage } from './pages/adoptions/AdoptionsPage';
-import { CalendarPage } from './pages/calendar/CalendarPage';
-import { InstallsPage } from './pages/installs/InstallsPage';
-import { LogPage } from './pages/log/LogPage';
-import { ObjectPage } from './pages/object/ObjectPage';
-import { PasswordPage } from './pages/passwords/PasswordPage';
-import { PasswordsPage } from './pages/passwords/PasswordsPage';
-import { RunPage } from './pages/runs/RunPage';
-import { RunsPage } from './pages/runs/RunsPage';
 import type { TraceFields } from './pages/trace/order';
-import { TracePage } from './pages/trace/TracePage';
-import { Frame } from './Frame';
+import { Frame } from './frame/Frame';
+import { NotFound } from './frame/NotFound';
 
 const root = createRootRoute();
-const enter = createRoute({ getParentRoute: () => root, path: '/enter', component: EnterPage });
-const frame = createRoute({ getParentRoute: () => root, id: 'frame', component: Frame });
+const enter = createRoute({
+  getParentRoute: () => root,
+  path: '/enter',
+  // only an address of this console is led back to
+  validateSearch: (search: Record<string, unknown>): { to?: string } =>
+    typeof search.to === 'string' && /^\/(?![/\\])/.test(search.to) ? { to: search.to } : {},
+  component: lazyRouteComponent(() => import('./pages/enter/EnterPage'), 'EnterPage'),
+});
+const frame = createRoute({ getParentRoute: () => root, id: 'frame', component: Frame, notFoundComponent: NotFound });
 const home = createRoute({
   getParentRoute: () => frame,
   path: '/',
-  beforeLoad: () => {
-    throw redirect({ to: '/installs' });
-  },
+  component: lazyRouteComponent(() => import('./pages/start/StartPage'), 'StartPage'),
 });
-const installs = createRoute({ getParentRoute: () => frame, path: '/installs', component: InstallsPage });
+const installs = createRoute({
+  getParentRoute: () => frame,
+  path: '/installs',
+  component: lazyRouteComponent(() => import('./pages/installs/InstallsPage'), 'InstallsPage'),
+});
 const install = createRoute({
   getParentRoute: () => frame,
   path: '/installs/$name',
   validateSearch: (search: Record<string, unknown>): { tab?: InstallTab } =>
     isInstallTab(search.tab) ? { tab: search.tab } : {},
-  component: InstallPage,
+  component: lazyRouteComponent(() => import('./pages/install/InstallPage'), 'InstallPage'),
 });
 const account = createRoute({
   getParentRoute: () => frame,
   path: '/installs/$name/accounts/$account',
-  component: AccountPage,
+  component: lazyRouteComponent(() => import('./pages/account/AccountPage'), 'AccountPage'),
 });
 const find = createRoute({
   getParentRoute: () => frame,
   path: '/find',
   validateSearch: (search: Record<string, unknown>): { words?: string } =>
     typeof search.words === 'string' && search.words ? { words: search.words } : {},
-  component: FindPage,
+  component: lazyRouteComponent(() => import('./pages/find/FindPage'), 'FindPage'),
 });
-const runs = createRoute({ getParentRoute: () => frame, path: '/runs', component: RunsPage });
-const run = createRoute({ getParentRoute: () => frame, path: '/runs/$id', component: RunPage });
+const runs = createRoute({
+  getParentRoute: () => frame,
+  path: '/runs',
+  component: lazyRouteComponent(() => import('./pages/runs/RunsPage'), 'RunsPage'),
+});
+const run = createRoute({
+  getParentRoute: () => frame,
+  path: '/runs/$id',
+  component: lazyRouteComponent(() => import('./pages/runs/RunPage'), 'RunPage'),
+});
 const text = (value: unknown) => (typeof value === 'string' && value ? value : undefined);
 const trace = createRoute({
   getParentRoute: () => frame,
@@ -66,7 +68,7 @@ const trace = createRoute({
     of: text(search.of),
     below: text(search.below),
   }),
-  component: TracePage,
+  component: lazyRouteComponent(() => import('./pages/trace/TracePage'), 'TracePage'),
 });
 const object = createRoute({
   getParentRoute: () => frame,
@@ -75,7 +77,7 @@ const object = createRoute({
     estate: text(search.estate),
     dn: text(search.dn),
   }),
-  component: ObjectPage,
+  component: lazyRouteComponent(() => import('./pages/object/ObjectPage'), 'ObjectPage'),
 });
 const filter = createRoute({
   getParentRoute: () => frame,
@@ -87,17 +89,17 @@ const filter = createRoute({
     directory: text(search.directory),
     filter: text(search.filter),
   }),
-  component: FilterPage,
+  component: lazyRouteComponent(() => import('./pages/filter/FilterPage'), 'FilterPage'),
 });
 const host = createRoute({
   getParentRoute: () => frame,
   path: '/estates/$estate/hosts/$host',
-  component: HostPage,
+  component: lazyRouteComponent(() => import('./pages/host/HostPage'), 'HostPage'),
 });
 const instance = createRoute({
   getParentRoute: () => frame,
   path: '/estates/$estate/instances/$instance',
-  component: InstancePage,
+  component: lazyRouteComponent(() => import('./pages/instance/InstancePage'), 'InstancePage'),
 });
 const passwords = createRoute({
   getParentRoute: () => frame,
@@ -105,12 +107,12 @@ const passwords = createRoute({
   validateSearch: (search: Record<string, unknown>): { estate?: string | undefined } => ({
     estate: text(search.estate),
   }),
-  component: PasswordsPage,
+  component: lazyRouteComponent(() => import('./pages/passwords/PasswordsPage'), 'PasswordsPage'),
 });
 const password = createRoute({
   getParentRoute: () => frame,
   path: '/passwords/$estate/$account',
-  component: PasswordPage,
+  component: lazyRouteComponent(() => import('./pages/passwords/PasswordPage'), 'PasswordPage'),
 });
 const calendar = createRoute({
   getParentRoute: () => frame,
@@ -118,14 +120,119 @@ const calendar = createRoute({
   validateSearch: (search: Record<string, unknown>): { estate?: string | undefined } => ({
     estate: text(search.estate),
   }),
-  component: CalendarPage,
+  component: lazyRouteComponent(() => import('./pages/calendar/CalendarPage'), 'CalendarPage'),
 });
-const adoptions = createRoute({ getParentRoute: () => frame, path: '/adoptions', component: AdoptionsPage });
-const adoption = createRoute({ getParentRoute: () => frame, path: '/adoptions/$name', component: AdoptionPage });
-const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
+const adoptions = createRoute({
+  getParentRoute: () => frame,
+  path: '/adoptions',
+  component: lazyRouteComponent(() => import('./pages/adoptions/AdoptionsPage'), 'AdoptionsPage'),
+});
+const adoption = createRoute({
+  getParentRoute: () => frame,
+  path: '/adoptions/$name',
+  component: lazyRouteComponent(() => import('./pages/adoptions/AdoptionPage'), 'AdoptionPage'),
+});
+const log = createRoute({
+  getParentRoute: () => frame,
+  path: '/log',
+  component: lazyRouteComponent(() => import('./pages/log/LogPage'), 'LogPage'),
+});
+
+/** An estate that a page is about. */
+const ofEstate = (search: Record<string, unknown>): { estate?: string | undefined } => ({
+  estate: text(search.estate),
+});
+const accounts = createRoute({
+  getParentRoute: () => frame,
+  path: '/accounts',
+  validateSearch: ofEstate,
+  component: lazyRouteComponent(() => import('./pages/estate-lists/AccountsPage'), 'AccountsPage'),
+});
+const groups = createRoute({
+  getParentRoute: () => frame,
+  path: '/groups',
+  validateSearch: ofEstate,
+  component: lazyRouteComponent(() => import('./pages/estate-lists/GroupsPage'), 'GroupsPage'),
+});
+const hosts = createRoute({
+  getParentRoute: () => frame,
+  path: '/hosts',
+  validateSearch: ofEstate,
+  component: lazyRouteComponent(() => import('./pages/estate-lists/HostsPage'), 'HostsPage'),
+});
+const sheets = createRoute({
+  getParentRoute: () => frame,
+  path: '/sheets',
+  component: lazyRouteComponent(() => import('./pages/library/SheetsPage'), 'SheetsPage'),
+});
+const sheet = createRoute({
+  getParentRoute: () => frame,
+  path: '/sheets/$name',
+  component: lazyRouteComponent(() => import('./pages/library/SheetPage'), 'SheetPage'),
+});
+const estates = createRoute({
+  getParentRoute: () => frame,
+  path: '/estates',
+  component: lazyRouteComponent(() => import('./pages/library/EstatesPage'), 'EstatesPage'),
+});
+const estate = createRoute({
+  getParentRoute: () => frame,
+  path: '/estates/$estate',
+  component: lazyRouteComponent(() => import('./pages/library/EstatePage'), 'EstatePage'),
+});
+const kinds: DocumentKind[] = ['sheet', 'estate', 'install'];
+const add = createRoute({
+  getParentRoute: () => frame,
+  path: '/add/$kind',
+  params: {
+    parse: ({ kind }: { kind: string }): { kind: DocumentKind } => {
+      const known = kinds.find((k) => k === kind);
+      if (!known) throw notFound();
+      return { kind: known };
+    },
+    stringify: ({ kind }) => ({ kind }),
+  },
+  component: lazyRouteComponent(() => import('./pages/library/AddPage'), 'AddPage'),
+});
+const newInstall = createRoute({
+  getParentRoute: () => frame,
+  path: '/new-install',
+  validateSearch: (search: Record<string, unknown>): { sheet?: string | undefined; estate?: string | undefined } => ({
+    sheet: text(search.sheet),
+    estate: text(search.estate),
+  }),
+  component: lazyRouteComponent(() => import('./pages/library/NewInstallPage'), 'NewInstallPage'),
+});
+const newSheet = createRoute({
+  getParentRoute: () => frame,
+  path: '/new-sheet',
+  component: lazyRouteComponent(() => import('./pages/library/NewSheetPage'), 'NewSheetPage'),
+});
+const secrets = createRoute({
+  getParentRoute: () => frame,
+  path: '/secrets',
+  component: lazyRouteComponent(() => import('./pages/organization/SecretsPage'), 'SecretsPage'),
+});
+const tokens = createRoute({
+  getParentRoute: () => frame,
+  path: '/tokens',
+  component: lazyRouteComponent(() => import('./pages/organization/TokensPage'), 'TokensPage'),
+});
+const notifications = createRoute({
+  getParentRoute: () => frame,
+  path: '/notifications',
+  validateSearch: ofEstate,
+  component: lazyRouteComponent(() => import('./pages/organization/NotificationsPage'), 'NotificationsPage'),
+});
+const service = createRoute({
+  getParentRoute: () => frame,
+  path: '/service',
+  component: lazyRouteComponent(() => import('./pages/organization/ServicePage'), 'ServicePage'),
+});
 
 /** Every page of the console. */
 export const router = createRouter({
+  defaultPendingComponent: Loading,
   routeTree: root.addChildren([
     enter,
     frame.addChildren([
@@ -147,6 +254,20 @@ export const router = createRouter({
       adoptions,
       adoption,
       log,
+      accounts,
+      groups,
+      hosts,
+      sheets,
+      sheet,
+      estates,
+      estate,
+      add,
+      newInstall,
+      newSheet,
+      secrets,
+      tokens,
+      notifications,
+      service,
     ]),
   ]),
 });

@@ -1,6 +1,7 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import type { ListOrder } from '../parts/useListOrder';
 import { api, need } from './client';
+import type { JobView } from './schema.gen';
 
 /** The most that the service tells of a list at a time. */
 const mostTaken = 500;
@@ -80,11 +81,10 @@ export const drift = (name: string, to: number) =>
   });
 
 /** What comes to an end, or is to be done, in an estate. */
-export const calendar = (name: string) =>
+export const calendar = (name: string, order: Partial<ListOrder> = { take: mostTaken }) =>
   queryOptions({
-    queryKey: ['estate', name, 'calendar'],
-    queryFn: () =>
-      need(api.GET('/api/estates/{name}/calendar', { params: { path: { name }, query: { take: mostTaken } } })),
+    queryKey: ['estate', name, 'calendar', order],
+    queryFn: () => need(api.GET('/api/estates/{name}/calendar', { params: { path: { name }, query: order } })),
   });
 
 /** What was accepted that is off, the latest first. */
@@ -215,6 +215,162 @@ export const runs = (of: Partial<ListOrder> & { install?: string; estate?: strin
     queryKey: ['runs', of],
     queryFn: () => need(api.GET('/api/runs', { params: { query: of } })),
     placeholderData: keepPreviousData,
+  });
+
+/** Runs that go on now, the newest first. */
+export const going = queryOptions({
+  queryKey: ['runs', 'going'],
+  queryFn: () => need(api.GET('/api/runs', { params: { query: { state: 'running', take: 1 } } })),
+  refetchInterval: (query) => ((query.state.data?.total ?? 0) > 0 ? 1500 : 10_000),
+});
+
+/** The newest runs in one state. */
+export const runsThat = (state: JobView['state']) =>
+  queryOptions({
+    queryKey: ['runs', 'that', state],
+    queryFn: () => need(api.GET('/api/runs', { params: { query: { state, take: 10 } } })),
+  });
+
+/** The installs of which least fits, and how many there are. */
+export const worst = queryOptions({
+  queryKey: ['installs', 'worst'],
+  queryFn: () => need(api.GET('/api/installs', { params: { query: { sort: '-fit', take: 20 } } })),
+  refetchInterval: (query) => (query.state.data?.items.some((i) => i.isBeingJudged) ? 1000 : false),
+});
+
+/** How many installs are just right. */
+export const fitting = queryOptions({
+  queryKey: ['installs', 'fitting'],
+  queryFn: () => need(api.GET('/api/installs', { params: { query: { fit: 'nothing-off', take: 1 } } })),
+});
+
+/** What was told of an estate, newest first. */
+export const notifications = (name: string, order: ListOrder) =>
+  queryOptions({
+    queryKey: ['estate', name, 'notifications', order],
+    queryFn: () => need(api.GET('/api/estates/{name}/notifications', { params: { path: { name }, query: order } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** When an estate is surveyed by itself, and who is told. */
+export const schedule = (name: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'schedule'],
+    queryFn: () => need(api.GET('/api/estates/{name}/schedule', of(name))),
+  });
+
+/** A page of the accounts that the installs of an estate use. */
+export const accounts = (name: string, order: ListOrder) =>
+  queryOptions({
+    queryKey: ['estate', name, 'accounts', order],
+    queryFn: () => need(api.GET('/api/estates/{name}/accounts', { params: { path: { name }, query: order } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** A page of the groups that the installs of an estate use. */
+export const groups = (name: string, order: ListOrder) =>
+  queryOptions({
+    queryKey: ['estate', name, 'groups', order],
+    queryFn: () => need(api.GET('/api/estates/{name}/groups', { params: { path: { name }, query: order } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** A page of the hosts of an estate. */
+export const hosts = (name: string, order: ListOrder) =>
+  queryOptions({
+    queryKey: ['estate', name, 'hosts', order],
+    queryFn: () => need(api.GET('/api/estates/{name}/hosts', { params: { path: { name }, query: order } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** One estate with its text. */
+export const estate = (name: string) =>
+  queryOptions({ queryKey: ['estate', name], queryFn: () => need(api.GET('/api/estates/{name}', of(name))) });
+
+/** All sheets. */
+export const sheets = queryOptions({ queryKey: ['sheets'], queryFn: () => need(api.GET('/api/sheets')) });
+
+/** One sheet with its text. */
+export const sheet = (name: string) =>
+  queryOptions({ queryKey: ['sheet', name], queryFn: () => need(api.GET('/api/sheets/{name}', of(name))) });
+
+/** The kinds of document. */
+export type DocumentKind = 'sheet' | 'estate' | 'install';
+
+/** The versions of a document, the latest first. */
+export const versions = (kind: DocumentKind, name: string) =>
+  queryOptions({
+    queryKey: [kind, name, 'versions'],
+    queryFn: () => need(api.GET('/api/documents/{kind}/{name}/versions', { params: { path: { kind, name } } })),
+  });
+
+/** One version of a document with its text. */
+export const version = (kind: DocumentKind, name: string, number: number) =>
+  queryOptions({
+    queryKey: [kind, name, 'versions', number],
+    queryFn: () =>
+      need(api.GET('/api/documents/{kind}/{name}/versions/{number}', { params: { path: { kind, name, number } } })),
+    staleTime: Infinity,
+  });
+
+/** What two versions of a document say differently. */
+export const versionChanges = (kind: DocumentKind, name: string, from: number, to: number) =>
+  queryOptions({
+    queryKey: [kind, name, 'changes', from, to],
+    queryFn: () =>
+      need(api.GET('/api/documents/{kind}/{name}/changes', { params: { path: { kind, name }, query: { from, to } } })),
+    staleTime: Infinity,
+  });
+
+/** What is needed: accounts, groups, rights, each with its line of the sheet. */
+export const plan = (name: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'plan'],
+    queryFn: () => need(api.GET('/api/installs/{name}/plan', of(name))),
+    retry: false,
+  });
+
+/** The secrets, and what each is allowed for. */
+export const secrets = queryOptions({
+  queryKey: ['secrets'],
+  queryFn: () => need(api.GET('/api/secrets')),
+  retry: false,
+});
+
+/** The tokens. */
+export const tokens = queryOptions({
+  queryKey: ['tokens'],
+  queryFn: () => need(api.GET('/api/tokens')),
+  retry: false,
+});
+
+/** Who is signed in to the console. */
+export const sessions = queryOptions({
+  queryKey: ['sessions'],
+  queryFn: () => need(api.GET('/api/sessions')),
+  retry: false,
+});
+
+/** The key by which evidence is signed. */
+export const evidenceKey = queryOptions({
+  queryKey: ['evidence-key'],
+  queryFn: () => need(api.GET('/api/evidence-key')),
+  retry: false,
+});
+
+/** A rehearsal of an estate; fails with 404 while there is none. */
+export const rehearsal = (name: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'rehearsal'],
+    queryFn: () => need(api.GET('/api/estates/{name}/rehearsal', of(name))),
+    retry: false,
+  });
+
+/** What an install of a sheet in an estate has to say. */
+export const asked = (name: string, estate: string) =>
+  queryOptions({
+    queryKey: ['sheet', name, 'asked', estate],
+    queryFn: () => need(api.GET('/api/sheets/{name}/asked', { params: { path: { name }, query: { estate } } })),
   });
 
 /** A page of who can do what at a database instance. */

@@ -32,7 +32,7 @@ const sortingOf = (sort: string | undefined): SortingState =>
 const sortOf = ([first]: SortingState) => first && `${first.desc ? '-' : ''}${first.id}`;
 
 /**
- * A table that sorts by its heads and filters as one types; the slash key goes to the filter. One that holds only some of all
+ * A table that sorts by its heads and filters as one types; the key f goes to the filter. One that holds only some of all
  * rows leaves both to the service.
  */
 export function DataTable<T>({ label, rows, columns, empty, search: searched, pages }: Props<T>) {
@@ -41,7 +41,7 @@ export function DataTable<T>({ label, rows, columns, empty, search: searched, pa
   const sorting = pages ? sortingOf(pages.asking.order.sort) : own;
   const [filter, setFilter] = useState('');
   const field = useRef<HTMLInputElement>(null);
-  useHotkeys([['/', () => field.current?.focus()]]);
+  useHotkeys([['f', () => field.current?.focus()]]);
   const table = useReactTable({
     data: rows,
     columns,
@@ -65,13 +65,13 @@ export function DataTable<T>({ label, rows, columns, empty, search: searched, pa
       <TextInput
         ref={field}
         aria-label={search ? `Search ${label}` : `Filter ${label}`}
-        placeholder={search ? 'Search all (/)' : 'Filter (/)'}
+        placeholder={search ? 'Search all (f)' : 'Filter (f)'}
         value={search?.text ?? filter}
         onChange={(e) => (search ? search.onText : setFilter)(e.currentTarget.value)}
         maw={320}
         mb="sm"
       />
-      <Table aria-label={label} verticalSpacing="xs" highlightOnHover>
+      <Table aria-label={label} verticalSpacing={4} highlightOnHover>
         <Table.Thead>
           {table.getHeaderGroups().map((group) => (
             <Table.Tr key={group.id}>

@@ -4,8 +4,8 @@ import { countsOf, strokes } from './strokes';
 describe('the balance', () => {
   it('draws what is missing to the left and what is excess to the right, forbidden first', () => {
     const drawn = strokes(countsOf(['missing', 'pending', 'excess', 'forbidden']));
-    expect(drawn.left).toEqual(['missing', 'pending']);
-    expect(drawn.right).toEqual(['forbidden', 'excess']);
+    expect(drawn.left).toEqual({ strokes: ['missing', 'pending'], figure: null });
+    expect(drawn.right).toEqual({ strokes: ['forbidden', 'excess'], figure: null });
     expect(drawn.level).toBe(false);
   });
 
@@ -19,8 +19,10 @@ describe('the balance', () => {
     expect(countsOf(['unseen']).words).toBe('just right as far as seen, 1 unseen');
   });
 
-  it('draws at most seven strokes on a side', () => {
-    expect(strokes(countsOf(Array<string>(30).fill('missing'))).left).toHaveLength(7);
+  it('draws seven strokes on a side, and of more a figure', () => {
+    const left = (count: number) => strokes(countsOf(Array<string>(count).fill('missing'))).left;
+    expect([left(7).strokes.length, left(7).figure]).toEqual([7, null]);
+    expect([left(30).strokes.length, left(30).figure]).toEqual([5, 30]);
   });
 
   it.each([
@@ -34,17 +36,12 @@ describe('the balance', () => {
     expect(countsOf(verdicts).words).toBe(words);
   });
 
-  it('gives missing strokes room before pending ones, and forbidden before excess', () => {
-    const drawn = strokes(
-      countsOf([
-        ...Array<string>(6).fill('missing'),
-        'pending',
-        'pending',
-        ...Array<string>(7).fill('forbidden'),
-        'excess',
-      ]),
+  it('gives missing strokes room before pending ones, and forbidden before excess, but lets neither vanish', () => {
+    const many = (word: string, count: number) => Array<string>(count).fill(word);
+    const { left, right } = strokes(
+      countsOf([...many('missing', 9), ...many('pending', 2), ...many('forbidden', 2), ...many('excess', 9)]),
     );
-    expect(drawn.left.filter((s) => s === 'pending')).toHaveLength(1);
-    expect(drawn.right).not.toContain('excess');
+    expect(left).toEqual({ strokes: [...many('missing', 4), 'pending'], figure: 11 });
+    expect(right).toEqual({ strokes: ['forbidden', 'forbidden', ...many('excess', 3)], figure: 11 });
   });
 });

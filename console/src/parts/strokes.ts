@@ -1,19 +1,37 @@
 import type { FitCountsView } from '../api/schema.gen';
 
+/** How many strokes fit on a side. */
 const side = 7;
 
-/** What the balance draws; at most seven strokes on a side, as the words say how many there are. */
-export function strokes(counts: FitCountsView) {
-  const take = (count: number, kind: string, room: number) =>
-    Array<string>(Math.max(0, Math.min(count, room))).fill(kind);
-  const missing = take(counts.missing, 'missing', side);
-  const forbidden = take(counts.forbidden, 'forbidden', side);
+/** How many are drawn where more are meant: the rest of the room is for the figure. */
+const beforeFigure = 5;
+
+/** The strokes of one side; where they do not fit, a figure says how many there are. */
+interface Side {
+  strokes: string[];
+  figure: number | null;
+}
+
+/** The strong kind comes first, but the weak one never vanishes. */
+function sideOf(strong: string, strongCount: number, weak: string, weakCount: number): Side {
+  const total = strongCount + weakCount;
+  const room = total <= side ? side : beforeFigure;
+  const weakDrawn = Math.min(weakCount, Math.max(room - strongCount, Math.min(weakCount, 1)));
+  const strongDrawn = Math.min(strongCount, room - weakDrawn);
   return {
-    left: [...missing, ...take(counts.pending, 'pending', side - missing.length)],
-    right: [...forbidden, ...take(counts.excess, 'excess', side - forbidden.length)],
+    strokes: [...Array<string>(strongDrawn).fill(strong), ...Array<string>(weakDrawn).fill(weak)],
+    figure: total <= side ? null : total,
+  };
+}
+
+/** What the balance draws. */
+export function strokes(counts: FitCountsView) {
+  return {
+    left: sideOf('missing', counts.missing, 'pending', counts.pending),
+    right: sideOf('forbidden', counts.forbidden, 'excess', counts.excess),
     level: counts.missing + counts.excess + counts.forbidden === 0,
     seen: counts.unseen + counts.unread === 0,
-    dots: take(counts.unseen, 'unseen', 4),
+    dots: Array<string>(Math.min(counts.unseen, 4)).fill('unseen'),
   };
 }
 

@@ -10,6 +10,8 @@ import { PathLine } from '../../parts/PathLine';
 import { Verdict } from '../../parts/Verdict';
 import { Loading } from '../../parts/Loading';
 import { PathPicture } from './PathPicture';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/installs/$name/accounts/$account');
 
@@ -31,9 +33,9 @@ export function AccountPage() {
   return (
     <>
       <div className="head">
-        <h1>{account.key}</h1>
+        <PageTitle>{account.key}</PageTitle>
         <code>{account.name}</code>
-        {fit.data.simulated && <span className="tag">simulated</span>}
+        <Simulated of={fit.data.simulated} />
         <span className="grow" />
         <Link to="/installs/$name" params={{ name }}>
           {name}

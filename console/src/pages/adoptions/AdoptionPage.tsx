@@ -11,6 +11,8 @@ import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
 import { ItemGroup } from './ItemGroup';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/adoptions/$name');
 
@@ -54,9 +56,9 @@ export function AdoptionPage() {
   return (
     <>
       <div className="head">
-        <h1>{summary.title}</h1>
+        <PageTitle>{summary.title}</PageTitle>
         <span>{summary.name}</span>
-        {simulated && <span className="tag">simulated</span>}
+        <Simulated of={simulated} />
         <span className="grow" />
         <Button variant="default" loading={running} onClick={() => read.mutate(summary.estate)}>
           Survey the estate

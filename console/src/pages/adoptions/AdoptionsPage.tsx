@@ -10,6 +10,7 @@ import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
 import { BeginForm } from './BeginForm';
+import { PageTitle } from '../../parts/PageTitle';
 
 const column = createColumnHelper<AdoptionSummary>();
 const columns = [
@@ -39,7 +40,7 @@ export function AdoptionsPage() {
   return (
     <>
       <div className="head">
-        <h1>Adoptions</h1>
+        <PageTitle>Adoptions</PageTitle>
         <span className="soft">Which installations exist already, and what do their accounts hold?</span>
         <span className="grow" />
         <Button onClick={() => setBeginning(true)}>Start an adoption…</Button>

@@ -9,23 +9,13 @@ import { DataTable } from '../../parts/DataTable';
 import { Due } from '../../parts/Due';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
-import type { InstallTab } from '../install/tabs';
+import { tabOf, words } from './kinds';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/calendar');
 const column = createColumnHelper<CalendarEntryView>();
 const standings: Record<string, string> = { overdue: '✗ overdue', soon: '! soon', later: '✓ later' };
-const kinds: Record<string, string> = {
-  password: 'password',
-  review: 'review',
-  exception: 'exception ends',
-  confirmation: 'confirmation ends',
-  removal: 'removal',
-};
-const tabs: Record<string, { tab: InstallTab }> = {
-  review: { tab: 'review' },
-  exception: { tab: 'review' },
-  removal: { tab: 'worklist' },
-};
 const columns = (estate: string) => [
   column.accessor('standing', {
     header: 'Standing',
@@ -36,7 +26,7 @@ const columns = (estate: string) => [
     ),
   }),
   column.accessor('at', { header: 'When', cell: (c) => <Due value={c.getValue()} /> }),
-  column.accessor((e) => kinds[e.kind] ?? e.kind, {
+  column.accessor((e) => words[e.kind], {
     id: 'kind',
     header: 'What',
     cell: (c) => <span className="nowrap">{c.getValue()}</span>,
@@ -53,7 +43,7 @@ const columns = (estate: string) => [
           className="nowrap"
           to="/installs/$name"
           params={{ name: c.getValue() }}
-          search={tabs[c.row.original.kind] ?? {}}
+          search={tabOf(c.row.original.kind)}
         >
           {c.getValue()}
         </Link>
@@ -73,9 +63,9 @@ export function CalendarPage() {
   return (
     <>
       <div className="head">
-        <h1>Calendar</h1>
+        <PageTitle>Calendar</PageTitle>
         <span className="soft">What expires or is due, and when?</span>
-        {list.data?.simulated && <span className="tag">simulated</span>}
+        <Simulated of={list.data?.simulated} />
         <span className="grow" />
         {list.data && <span className="soft">time zone {list.data.timeZone}</span>}
         {list.data && (
@@ -101,7 +91,11 @@ export function CalendarPage() {
       )}
       {estates.data?.length === 0 && (
         <p className="empty">
-          Nothing here yet. Add an estate with the client: <code>justright estate add FILE</code>
+          There is no estate yet.{' '}
+          <Link to="/add/$kind" params={{ kind: 'estate' }}>
+            Add yours
+          </Link>
+          .
         </p>
       )}
       {list.isLoading && <Loading />}

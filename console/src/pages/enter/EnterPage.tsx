@@ -1,21 +1,24 @@
 import { Button, Container, Stack, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useNavigate } from '@tanstack/react-router';
+import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useEffect, useRef, useState } from 'react';
 import { api, need } from '../../api/client';
 import { signInWays } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { PersonForm } from './PersonForm';
 
+const route = getRouteApi('/enter');
+
 /** Signs in with the code of a one-time link. The code is in the fragment, which never leaves the browser by itself. */
 export function EnterPage() {
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const { to } = route.useSearch();
   const [link, setLink] = useState('');
   const ways = useQuery(signInWays);
   const entered = async () => {
     queries.clear();
-    await navigate({ to: '/installs' });
+    await navigate({ href: to ?? '/' });
   };
   const signIn = useMutation({
     mutationFn: (code: string) => need(api.POST('/api/sign-in', { body: { code } })),
@@ -27,7 +30,7 @@ export function EnterPage() {
     const code = window.location.hash.slice(1);
     if (!code || tried.current) return;
     tried.current = true; // a code is good once: React's second run in development must not spend it
-    window.history.replaceState(null, '', '/enter');
+    window.history.replaceState(null, '', window.location.pathname + window.location.search);
     mutate(code);
   }, [mutate]);
   return (

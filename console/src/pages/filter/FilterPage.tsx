@@ -9,6 +9,8 @@ import { Failure } from '../../parts/Failure';
 import { mostTaken, useListOrder } from '../../parts/useListOrder';
 import { FilterBuilder } from './FilterBuilder';
 import { Found } from './Found';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/filter');
 
@@ -49,9 +51,9 @@ export function FilterPage() {
   return (
     <>
       <div className="head">
-        <h1>Filter</h1>
+        <PageTitle>Filter</PageTitle>
         <span className="soft">Whom does it find?</span>
-        {directory?.simulated && <span className="tag">simulated</span>}
+        <Simulated of={directory?.simulated} />
       </div>
       {estates.data && directories.length === 0 && <p className="empty">This estate has no people-directories.</p>}
       {directory && (

@@ -70,11 +70,29 @@ function Way({ one }: { one: FoundView }) {
       );
     case 'log':
       return <Link to="/log">{`entry ${one.name}`}</Link>;
-    // these have no page of their own
     case 'sheet':
+      return (
+        <Link to="/sheets/$name" params={{ name: one.name }}>
+          {one.name}
+        </Link>
+      );
     case 'estate':
+      return (
+        <Link to="/estates/$estate" params={{ estate: one.name }}>
+          {one.name}
+        </Link>
+      );
     case 'account':
+      return (
+        <Link to="/passwords/$estate/$account" params={{ estate: one.estate, account: one.name }}>
+          {one.name}
+        </Link>
+      );
     case 'group':
-      return <>{one.name}</>;
+      return (
+        <Link to="/groups" search={{ estate: one.estate }}>
+          {one.name}
+        </Link>
+      );
   }
 }

@@ -13,6 +13,8 @@ import { RightTable } from './RightTable';
 import { RunnerTable } from './RunnerTable';
 import { ServicePicture } from './ServicePicture';
 import { ServiceTable } from './ServiceTable';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/estates/$estate/hosts/$host');
 
@@ -26,12 +28,12 @@ export function HostPage() {
   return (
     <>
       <div className="head">
-        <h1>{data.name}</h1>
+        <PageTitle>{data.name}</PageTitle>
         <span className="soft">
           {data.role === 'controller' ? 'domain controller' : data.role === 'member' ? 'member server' : 'in no domain'}
           {data.system && `, ${data.system}`}
         </span>
-        {data.simulated && <span className="tag">simulated</span>}
+        <Simulated of={data.simulated} />
         <span className="grow" />
         <span className="soft">
           read <Time value={data.readAt} />

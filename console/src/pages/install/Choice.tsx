@@ -1,8 +1,8 @@
+import { Button } from '@mantine/core';
 import type { AlternativeView, DecisionView } from '../../api/schema.gen';
-import { Copy } from '../../parts/Dn';
 
 /** A choice among alternatives: what each consists of, what each lets the account do besides, and how to choose another. */
-export function Choice({ decision }: { decision: DecisionView }) {
+export function Choice({ decision, onTake }: { decision: DecisionView; onTake: (label: string) => void }) {
   const ordered = [...decision.alternatives].sort((a, b) => a.reach - b.reach);
   return (
     <>
@@ -16,12 +16,14 @@ export function Choice({ decision }: { decision: DecisionView }) {
           <tr>
             <th scope="col">alternative</th>
             <th scope="col">its rights and what they allow</th>
-            <th scope="col">to choose it, in the install</th>
+            <th scope="col">
+              <span className="only-read">take it</span>
+            </th>
           </tr>
         </thead>
         <tbody>
           {ordered.map((a) => (
-            <Alternative key={a.label} decision={decision} alternative={a} />
+            <Alternative key={a.label} decision={decision} alternative={a} onTake={onTake} />
           ))}
         </tbody>
       </table>
@@ -29,9 +31,14 @@ export function Choice({ decision }: { decision: DecisionView }) {
   );
 }
 
-function Alternative({ decision, alternative }: { decision: DecisionView; alternative: AlternativeView }) {
+interface AlternativeProps {
+  decision: DecisionView;
+  alternative: AlternativeView;
+  onTake: (label: string) => void;
+}
+
+function Alternative({ decision, alternative, onTake }: AlternativeProps) {
   const taken = alternative.label === decision.taken;
-  const lines = `choices:\n  ${decision.id}: { take: ${alternative.label}, why: "…", by: "…" }`;
   return (
     <tr>
       <th scope="row">
@@ -49,13 +56,10 @@ function Alternative({ decision, alternative }: { decision: DecisionView; altern
         </ul>
       </td>
       <td>
-        {taken ? (
-          <span className="soft">it is</span>
-        ) : (
-          <>
-            <code>take: {alternative.label}</code>{' '}
-            <Copy value={lines} what={`the lines that take ${alternative.label}`} />
-          </>
+        {!taken && (
+          <Button size="compact-sm" variant="default" onClick={() => onTake(alternative.label)}>
+            Take {alternative.label} …
+          </Button>
         )}
       </td>
     </tr>

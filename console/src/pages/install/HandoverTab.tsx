@@ -6,6 +6,7 @@ import type { HandoverView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { FactsReturned } from './FactsReturned';
+import { Simulated } from '../../parts/Simulated';
 
 /** What each team is asked to do at each place, as bundles to send away; and host facts that come back. */
 export function HandoverTab({ name, estate }: { name: string; estate: string }) {
@@ -48,7 +49,7 @@ function Bundle({ install, handover }: { install: string; handover: HandoverView
         <h2>
           {handover.place} <span className="soft">the {handover.team} team</span>
         </h2>
-        {handover.simulated && <span className="tag">simulated</span>}
+        <Simulated of={handover.simulated} />
         <span className="grow" />
         <Group gap="xs">
           <Button component="a" variant="subtle" href={file('page')} target="_blank" rel="noreferrer">

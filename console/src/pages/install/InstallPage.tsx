@@ -1,6 +1,6 @@
 import { Button, Tabs } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { getRouteApi, useNavigate } from '@tanstack/react-router';
+import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { api, ApiError, need } from '../../api/client';
 import { fit as fitQuery, install as installQuery, runs as runsQuery, signIn as signInQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
@@ -14,12 +14,16 @@ import { HandoverTab } from './HandoverTab';
 import { HistoryTab } from './HistoryTab';
 import { Matrix } from './Matrix';
 import { Reports } from './Reports';
+import { PlanTab } from './PlanTab';
 import { RunList } from '../runs/RunList';
 import { ReviewTab } from './review/ReviewTab';
 import { SignInTab } from './signin/SignInTab';
 import { Stage } from './Stage';
 import { isInstallTab } from './tabs';
+import { TextTab } from './TextTab';
 import { WorklistTab } from './WorklistTab';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/installs/$name');
 
@@ -48,10 +52,13 @@ export function InstallPage() {
   return (
     <>
       <div className="head">
-        <h1>{summary.title}</h1>
+        <PageTitle>{summary.title}</PageTitle>
         <span>{summary.name}</span>
+        <Link to="/sheets/$name" params={{ name: summary.sheet }} className="soft">
+          {summary.sheet}
+        </Link>
         <Stage name={name} stage={summary.stage} />
-        {summary.simulated && <span className="tag">simulated</span>}
+        <Simulated of={summary.simulated} />
         <span className="grow" />
         <Button
           variant="default"
@@ -86,52 +93,62 @@ export function InstallPage() {
       )}
       {unverified && <p className="empty">This estate was not surveyed yet. Verify surveys it and changes nothing.</p>}
       {fit.error && !unverified && <Failure error={fit.error} />}
-      {fit.data && (
-        <Tabs
-          value={tab ?? 'matrix'}
-          onChange={(value) =>
-            void navigate({
-              to: '/installs/$name',
-              params: { name },
-              search: isInstallTab(value) ? { tab: value } : {},
-            })
-          }
-          color="gray"
-          keepMounted={false}
-        >
-          <Tabs.List mb="md">
-            <Tabs.Tab value="matrix">Matrix</Tabs.Tab>
-            <Tabs.Tab value="worklist">Worklist</Tabs.Tab>
-            {signIn.data && <Tabs.Tab value="sign-in">Sign-in</Tabs.Tab>}
-            <Tabs.Tab value="handover">Handover</Tabs.Tab>
-            <Tabs.Tab value="review">Review</Tabs.Tab>
-            <Tabs.Tab value="runs">Runs</Tabs.Tab>
-            <Tabs.Tab value="history">History</Tabs.Tab>
-          </Tabs.List>
-          <Tabs.Panel value="matrix">
-            <Matrix fit={fit.data} />
-            <Reports fit={fit.data} />
-          </Tabs.Panel>
-          <Tabs.Panel value="worklist">
-            <WorklistTab name={name} followed={followed} follow={follow} clear={clear} />
-          </Tabs.Panel>
-          <Tabs.Panel value="sign-in">
-            <SignInTab name={name} followed={followed} follow={follow} />
-          </Tabs.Panel>
-          <Tabs.Panel value="review">
-            <ReviewTab fit={fit.data} />
-          </Tabs.Panel>
-          <Tabs.Panel value="runs">
-            <RunList install={name} empty="Nothing was carried out for this install." />
-          </Tabs.Panel>
-          <Tabs.Panel value="history">
-            <HistoryTab name={name} />
-          </Tabs.Panel>
-          <Tabs.Panel value="handover">
-            <HandoverTab name={name} estate={summary.estate} />
-          </Tabs.Panel>
-        </Tabs>
-      )}
+      <Tabs
+        value={tab ?? (fit.data ? 'matrix' : 'plan')}
+        onChange={(value) =>
+          void navigate({
+            to: '/installs/$name',
+            params: { name },
+            search: isInstallTab(value) ? { tab: value } : {},
+          })
+        }
+        color="gray"
+        keepMounted={false}
+      >
+        <Tabs.List mb="md">
+          <Tabs.Tab value="plan">Plan</Tabs.Tab>
+          {fit.data && <Tabs.Tab value="matrix">Matrix</Tabs.Tab>}
+          {fit.data && <Tabs.Tab value="worklist">Worklist</Tabs.Tab>}
+          {signIn.data && <Tabs.Tab value="sign-in">Sign-in</Tabs.Tab>}
+          {fit.data && <Tabs.Tab value="handover">Handover</Tabs.Tab>}
+          {fit.data && <Tabs.Tab value="review">Review</Tabs.Tab>}
+          <Tabs.Tab value="runs">Runs</Tabs.Tab>
+          <Tabs.Tab value="history">History</Tabs.Tab>
+          <Tabs.Tab value="text">Text</Tabs.Tab>
+        </Tabs.List>
+        <Tabs.Panel value="plan">
+          <PlanTab name={name} />
+        </Tabs.Panel>
+        {fit.data && (
+          <>
+            <Tabs.Panel value="matrix">
+              <Matrix fit={fit.data} />
+              <Reports fit={fit.data} />
+            </Tabs.Panel>
+            <Tabs.Panel value="worklist">
+              <WorklistTab name={name} followed={followed} follow={follow} clear={clear} />
+            </Tabs.Panel>
+            <Tabs.Panel value="review">
+              <ReviewTab fit={fit.data} />
+            </Tabs.Panel>
+            <Tabs.Panel value="handover">
+              <HandoverTab name={name} estate={summary.estate} />
+            </Tabs.Panel>
+          </>
+        )}
+        <Tabs.Panel value="sign-in">
+          <SignInTab name={name} followed={followed} follow={follow} />
+        </Tabs.Panel>
+        <Tabs.Panel value="runs">
+          <RunList install={name} empty="Nothing was carried out for this install." />
+        </Tabs.Panel>
+        <Tabs.Panel value="history">
+          <HistoryTab name={name} />
+        </Tabs.Panel>
+        <Tabs.Panel value="text">
+          <TextTab name={name} sheet={summary.sheet} text={install.data.text} />
+        </Tabs.Panel>
+      </Tabs>
     </>
   );
 }

@@ -1,8 +1,8 @@
 import type { FitView } from '../../api/schema.gen';
-import { Choice } from './Choice';
+import { Choices } from './Choices';
 import { Time } from '../../parts/Time';
 
-/** What stands below the matrix: choices made, things seen, unreadParts that could not be read. */
+/** What stands below the matrix: choices made, what was seen at the places, what could not be read. */
 export function Reports({ fit }: { fit: FitView }) {
   return (
     <>
@@ -30,14 +30,7 @@ export function Reports({ fit }: { fit: FitView }) {
           </ul>
         </section>
       )}
-      {fit.decisions.length > 0 && (
-        <section>
-          <h2>Choices</h2>
-          {fit.decisions.map((d) => (
-            <Choice key={d.id} decision={d} />
-          ))}
-        </section>
-      )}
+      <Choices install={fit.install} decisions={fit.decisions} />
       {fit.notes.length > 0 && (
         <section>
           <h2>Notes</h2>

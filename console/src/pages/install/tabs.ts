@@ -1,6 +1,6 @@
-const tabs = ['worklist', 'handover', 'sign-in', 'review', 'runs', 'history'] as const;
+const tabs = ['plan', 'matrix', 'worklist', 'handover', 'sign-in', 'review', 'runs', 'history', 'text'] as const;
 
-/** The tabs of an install beside its matrix. */
+/** The tabs of an install. */
 export type InstallTab = (typeof tabs)[number];
 
 /** Whether a word names one. */

@@ -10,6 +10,8 @@ import { Proposal } from '../../parts/Proposal';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
 import { useListOrder } from '../../parts/useListOrder';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const column = createColumnHelper<InstallSummary>();
 const columns = [
@@ -20,7 +22,7 @@ const columns = [
         <Link to="/installs/$name" params={{ name: c.getValue() }}>
           {c.getValue()}
         </Link>{' '}
-        {c.row.original.simulated && <span className="tag">simulated</span>}
+        <Simulated of={c.row.original.simulated} />
       </>
     ),
   }),
@@ -54,8 +56,12 @@ export function InstallsPage() {
   return (
     <>
       <div className="head">
-        <h1>Installs</h1>
+        <PageTitle>Installs</PageTitle>
         <span className="grow" />
+        <Link to="/new-install">New install</Link>
+        <Link to="/add/$kind" params={{ kind: 'install' }}>
+          Add an install
+        </Link>
         <Link to="/adoptions">Adopt what is already there</Link>
       </div>
       {list.isPending && <Loading />}
@@ -72,8 +78,7 @@ export function InstallsPage() {
           pages={{ asking, skipped: list.data.skipped, total: list.data.total }}
           empty={
             <>
-              Nothing here yet. Add a sheet, an estate and an install with the client:{' '}
-              <code>justright install add FILE</code>
+              There is no install yet. <Link to="/new-install">Begin one</Link>: a product in your estate.
             </>
           }
         />

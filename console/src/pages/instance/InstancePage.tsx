@@ -8,6 +8,8 @@ import { UnreadParts } from '../../parts/UnreadParts';
 import { Loading } from '../../parts/Loading';
 import { HolderTable } from './HolderTable';
 import { WayTable } from './WayTable';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/estates/$estate/instances/$instance');
 
@@ -21,7 +23,7 @@ export function InstancePage() {
   return (
     <>
       <div className="head">
-        <h1>{data.name}</h1>
+        <PageTitle>{data.name}</PageTitle>
         <span className="soft">
           {data.engine === 'sqlserver' ? 'SQL Server' : 'PostgreSQL'}
           {data.release && `, release ${data.release}`}, on{' '}
@@ -29,7 +31,7 @@ export function InstancePage() {
             {data.host}
           </Link>
         </span>
-        {data.simulated && <span className="tag">simulated</span>}
+        <Simulated of={data.simulated} />
         <span className="grow" />
         <span className="soft">
           read <Time value={data.readAt} />

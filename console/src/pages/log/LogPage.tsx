@@ -10,6 +10,7 @@ import { DataTable } from '../../parts/DataTable';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
+import { PageTitle } from '../../parts/PageTitle';
 
 const column = createColumnHelper<LogEntryView>();
 const columns = [
@@ -32,7 +33,7 @@ export function LogPage() {
   return (
     <>
       <div className="head">
-        <h1>Log</h1>
+        <PageTitle>Log</PageTitle>
         <span className="grow" />
         <span role="status">
           {check.data &&

@@ -11,6 +11,8 @@ import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { Controllers } from './Controllers';
 import { Protection } from './Protection';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/object');
 
@@ -30,11 +32,11 @@ export function ObjectPage() {
   return (
     <>
       <div className="head">
-        <h1>Object</h1>
+        <PageTitle>Object</PageTitle>
         <span className="soft">
           Do the domain controllers agree on it, and is it protected from accidental deletion?
         </span>
-        {estate?.simulated && <span className="tag">simulated</span>}
+        <Simulated of={estate?.simulated} />
       </div>
       <form
         aria-label="Object"

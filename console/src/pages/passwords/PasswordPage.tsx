@@ -13,6 +13,7 @@ import { Order } from './Order';
 import { Renewal } from './Renewal';
 import { Standing } from './Standing';
 import { Try } from './Try';
+import { PageTitle } from '../../parts/PageTitle';
 
 const route = getRouteApi('/frame/passwords/$estate/$account');
 
@@ -42,7 +43,7 @@ export function PasswordPage() {
   return (
     <>
       <div className="head">
-        <h1>{password.account}</h1>
+        <PageTitle>{password.account}</PageTitle>
         <Standing standing={password.standing} />
         {password.due && (
           <span className="soft">

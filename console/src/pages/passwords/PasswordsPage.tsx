@@ -10,6 +10,8 @@ import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
 import { Standing } from './Standing';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/passwords');
 const column = createColumnHelper<AccountPasswordView>();
@@ -60,9 +62,9 @@ export function PasswordsPage() {
   return (
     <>
       <div className="head">
-        <h1>Passwords</h1>
+        <PageTitle>Passwords</PageTitle>
         <span className="soft">When is each password due, and who changes it?</span>
-        {list.data?.simulated && <span className="tag">simulated</span>}
+        <Simulated of={list.data?.simulated} />
         <span className="grow" />
         {list.data?.readAt && (
           <span className="soft">
@@ -82,7 +84,11 @@ export function PasswordsPage() {
       )}
       {estates.data?.length === 0 && (
         <p className="empty">
-          Nothing here yet. Add an estate with the client: <code>justright estate add FILE</code>
+          There is no estate yet.{' '}
+          <Link to="/add/$kind" params={{ kind: 'estate' }}>
+            Add yours
+          </Link>
+          .
         </p>
       )}
       {list.isLoading && <Loading />}

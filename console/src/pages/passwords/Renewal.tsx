@@ -6,6 +6,7 @@ import type { JobView, RenewalView, StepWord } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { stepStates } from '../../parts/stepStates';
 import { Time } from '../../parts/Time';
+import { Simulated } from '../../parts/Simulated';
 
 interface Props {
   renewal: RenewalView;
@@ -48,7 +49,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
         <span role="status" aria-live="polite">
           {running ?? renewal.words}
         </span>
-        {renewal.simulated && <span className="tag">simulated</span>}
+        <Simulated of={renewal.simulated} />
         <span className="grow" />
         <span className="soft">
           begun by {renewal.startedBy}, <Time value={renewal.startedAt} />

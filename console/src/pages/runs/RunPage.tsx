@@ -14,6 +14,8 @@ import { StepTable } from '../../parts/StepTable';
 import { Time } from '../../parts/Time';
 import { UndoDialog } from '../../parts/UndoDialog';
 import { StepDecision } from './StepDecision';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/runs/$id');
 
@@ -64,11 +66,9 @@ function OneRun({ id }: { id: string }) {
   return (
     <>
       <div className="head">
-        <h1>
-          {run.kind} of {run.subject}
-        </h1>
+        <PageTitle>{`${run.kind} of ${run.subject}`}</PageTitle>
         <span className="tag">{running ? 'running' : run.state}</span>
-        {run.simulated && <span className="tag">simulated</span>}
+        <Simulated of={run.simulated} />
         <span className="grow" />
         {run.canBeStopped && (
           <Button variant="default" disabled={!may} loading={stop.isPending} onClick={() => stop.mutate()}>

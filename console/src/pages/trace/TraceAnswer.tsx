@@ -5,6 +5,7 @@ import { Dn } from '../../parts/Dn';
 import { Time } from '../../parts/Time';
 import { BranchTree } from './BranchTree';
 import { Remedy } from './Remedy';
+import { Simulated } from '../../parts/Simulated';
 
 interface Props {
   trace: TraceView;
@@ -20,7 +21,7 @@ export function TraceAnswer({ trace, may, onFix }: Props) {
     <section aria-label="Answer">
       <div className="head">
         <h2>{trace.words}</h2>
-        {trace.simulated && <span className="tag">simulated</span>}
+        <Simulated of={trace.simulated} />
         <span className="grow" />
         <span className="soft">
           read from {trace.readFrom} <Time value={trace.readAt} />

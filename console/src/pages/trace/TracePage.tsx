@@ -11,6 +11,8 @@ import { EarlierJobs } from './EarlierJobs';
 import { orderOf, type TraceFields } from './order';
 import { TraceAnswer } from './TraceAnswer';
 import { TraceForm } from './TraceForm';
+import { PageTitle } from '../../parts/PageTitle';
+import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/trace');
 
@@ -54,9 +56,9 @@ export function TracePage() {
   return (
     <>
       <div className="head">
-        <h1>Trace</h1>
+        <PageTitle>Trace</PageTitle>
         <span className="soft">Why can this account not do that in the directory, and what would fix it?</span>
-        {estate?.simulated && <span className="tag">simulated</span>}
+        <Simulated of={estate?.simulated} />
       </div>
       <TraceForm
         key={JSON.stringify(fields)}

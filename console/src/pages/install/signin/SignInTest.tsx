@@ -9,6 +9,7 @@ import { Failure } from '../../../parts/Failure';
 import { Time } from '../../../parts/Time';
 import { Checks } from './Checks';
 import { Comparison } from './Comparison';
+import { Simulated } from '../../../parts/Simulated';
 
 interface Props {
   name: string;
@@ -48,7 +49,7 @@ export function SignInTest({ name, last, followed, follow }: Props) {
             {last.words}, <Time value={last.endedAt} />
           </span>
         )}
-        {last?.simulated && <span className="tag">simulated</span>}
+        <Simulated of={last?.simulated} />
       </div>
       <p className="soft">
         Does what the product will do, and changes nothing. Passwords are used once and stored nowhere. Left empty: the

@@ -1,0 +1,64 @@
+import { linkOptions } from '@tanstack/react-router';
+
+/** A page that the navigation leads to. */
+export interface PageLink {
+  label: string;
+  link: { to: string };
+}
+
+/** The map of pages: each answers a question; groups are in the order of the work. */
+export const groups: { name: string; pages: PageLink[] }[] = [
+  { name: '', pages: [{ label: 'What needs you', link: linkOptions({ to: '/' }) }] },
+  {
+    name: 'Work',
+    pages: [
+      { label: 'Installs', link: linkOptions({ to: '/installs' }) },
+      { label: 'Runs', link: linkOptions({ to: '/runs' }) },
+    ],
+  },
+  {
+    name: 'Estate',
+    pages: [
+      { label: 'Accounts', link: linkOptions({ to: '/accounts' }) },
+      { label: 'Groups', link: linkOptions({ to: '/groups' }) },
+      { label: 'Hosts', link: linkOptions({ to: '/hosts' }) },
+      { label: 'Trace', link: linkOptions({ to: '/trace' }) },
+      { label: 'Object', link: linkOptions({ to: '/object' }) },
+      { label: 'Filter', link: linkOptions({ to: '/filter' }) },
+    ],
+  },
+  {
+    name: 'Keep',
+    pages: [
+      { label: 'Passwords', link: linkOptions({ to: '/passwords' }) },
+      { label: 'Calendar', link: linkOptions({ to: '/calendar' }) },
+    ],
+  },
+  {
+    name: 'Library',
+    pages: [
+      { label: 'Sheets', link: linkOptions({ to: '/sheets' }) },
+      { label: 'Estates', link: linkOptions({ to: '/estates' }) },
+      { label: 'New install', link: linkOptions({ to: '/new-install' }) },
+      { label: 'New sheet', link: linkOptions({ to: '/new-sheet' }) },
+      { label: 'Adopt', link: linkOptions({ to: '/adoptions' }) },
+    ],
+  },
+  {
+    name: 'Organization',
+    pages: [
+      { label: 'Log', link: linkOptions({ to: '/log' }) },
+      { label: 'Secrets', link: linkOptions({ to: '/secrets' }) },
+      { label: 'Tokens and sessions', link: linkOptions({ to: '/tokens' }) },
+      { label: 'Notifications', link: linkOptions({ to: '/notifications' }) },
+      { label: 'This service', link: linkOptions({ to: '/service' }) },
+    ],
+  },
+];
+
+/** The pages of which the name contains what is looked for. */
+export function pagesNamed(words: string): PageLink[] {
+  const asked = words.trim().toLowerCase();
+  if (asked === '') return [];
+  return groups.flatMap((g) => g.pages).filter((p) => p.label.toLowerCase().includes(asked));
+}

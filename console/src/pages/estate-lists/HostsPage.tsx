@@ -1,0 +1,95 @@
+import { useQuery } from '@tanstack/react-query';
+import { getRouteApi, Link } from '@tanstack/react-router';
+import { createColumnHelper } from '@tanstack/react-table';
+import { hosts as hostsQuery } from '../../api/queries';
+import type { HostSummary } from '../../api/schema.gen';
+import { DataTable } from '../../parts/DataTable';
+import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
+import { PageTitle } from '../../parts/PageTitle';
+import { Time } from '../../parts/Time';
+import { useEstate } from '../../parts/useEstate';
+import { useListOrder } from '../../parts/useListOrder';
+import { SurveyEstate } from './SurveyEstate';
+
+const route = getRouteApi('/frame/hosts');
+const column = createColumnHelper<HostSummary>();
+
+const columns = (estate: string) => [
+  column.accessor('name', {
+    header: 'Host',
+    cell: (c) => (
+      <Link className="nowrap" to="/estates/$estate/hosts/$host" params={{ estate, host: c.getValue() }}>
+        {c.getValue()}
+      </Link>
+    ),
+  }),
+  column.accessor('system', { header: 'System' }),
+  column.accessor('reach', { header: 'Reached', cell: (c) => <span className="nowrap">{c.getValue()}</span> }),
+  column.accessor((h) => h.readAt ?? '', {
+    id: 'read',
+    header: 'Read',
+    cell: (c) =>
+      c.row.original.unread ? (
+        <span>○ unseen: {c.row.original.unread}</span>
+      ) : c.getValue() ? (
+        <Time value={c.getValue()} />
+      ) : (
+        <span className="soft">never</span>
+      ),
+  }),
+  column.accessor((h) => h.services ?? '–', { id: 'services', header: 'Services', enableSorting: false }),
+  column.accessor('instances', {
+    header: 'Instances',
+    enableSorting: false,
+    cell: (c) =>
+      c.getValue().map((instance) => (
+        <div key={instance}>
+          <Link to="/estates/$estate/instances/$instance" params={{ estate, instance }}>
+            {instance}
+          </Link>
+        </div>
+      )),
+  }),
+  column.accessor('installs', {
+    header: 'Installs',
+    cell: (c) =>
+      c.getValue().map((install) => (
+        <div key={install}>
+          <Link to="/installs/$name" params={{ name: install }}>
+            {install}
+          </Link>
+        </div>
+      )),
+  }),
+];
+
+/** The hosts of an estate with their database instances: were they read, and what is on them? */
+export function HostsPage() {
+  const search = route.useSearch();
+  const navigate = route.useNavigate();
+  const { name, field } = useEstate(search.estate, (estate) => void navigate({ search: { estate } }));
+  const asking = useListOrder();
+  const list = useQuery({ ...hostsQuery(name, asking.order), enabled: name !== '' });
+  return (
+    <>
+      <div className="head">
+        <PageTitle>Hosts</PageTitle>
+        {field}
+        <span className="grow" />
+        <SurveyEstate estate={name} />
+      </div>
+      {name !== '' && list.isPending && <Loading />}
+      {list.error && <Failure error={list.error} />}
+      {list.data && (
+        <DataTable
+          label="Hosts"
+          rows={list.data.items}
+          columns={columns(name)}
+          pages={{ asking, skipped: list.data.skipped, total: list.data.total }}
+          empty="This estate has no hosts."
+        />
+      )}
+    </>
+  );
+}
