@@ -15,7 +15,7 @@ const enter = createRoute({
     typeof search.to === 'string' && /^\/(?![/\\])/.test(search.to) ? { to: search.to } : {},
   component: lazyRouteComponent(() => import('./pages/enter/EnterPage'), 'EnterPage'),
 });
-const frame = createRoute({ getParentRoute: () => root, id: 'frame', component: Frame, notFoundComponent: NotFound });
+const frame = createRoute({ getParentRoute: () => root, id: 'frame', component: Frame });
 const home = createRoute({
   getParentRoute: () => frame,
   path: '/',
@@ -229,6 +229,7 @@ const service = createRoute({
   path: '/service',
   component: lazyRouteComponent(() => import('./pages/organization/ServicePage'), 'ServicePage'),
 });
+const nowhere = createRoute({ getParentRoute: () => frame, path: '$', component: NotFound });
 
 /** Every page of the console. */
 export const router = createRouter({
@@ -268,6 +269,7 @@ export const router = createRouter({
       tokens,
       notifications,
       service,
+      nowhere,
     ]),
   ]),
 });

@@ -1,9 +1,8 @@
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test('what accounts hold is confirmed item by item and ends in a fit', async ({ page, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.getByRole('link', { name: 'Adopt what is already there' }).click();
   await expect(page.getByText('No adoption yet')).toBeVisible();
   expect(await faults(page, 'main')).toEqual([]);

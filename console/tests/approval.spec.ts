@@ -1,13 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 const estate = join(resolve(import.meta.dirname, '..', '..'), 'demo-data/estates/fennmoor.yaml');
 
 test('what one proposed waits for another person', async ({ page, browser, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   const post = (path: string, data: string, type: string) =>
     page.request.post(`${service.address}/api/${path}`, { data, headers: { 'content-type': type } });
   expect(

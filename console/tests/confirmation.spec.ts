@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -9,8 +9,7 @@ let page: Page;
 
 test.beforeAll(async ({ browser, service }) => {
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/${install}`);
   await page.getByRole('button', { name: 'Verify' }).click();
 });

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { Service } from './service';
+import { enter, Service } from './service';
 
 const install = 'tallystick-dataroom';
 
@@ -11,8 +11,7 @@ test.beforeAll(async () => {
 test.afterAll(() => service.stop());
 
 test('a denied right shows both paths, and no step claims to fix it', async ({ page }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/${install}`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('button', { name: /^missing log on as a service on fm-tally01/ }).click();
@@ -27,8 +26,7 @@ test('a denied right shows both paths, and no step claims to fix it', async ({ p
 });
 
 test('a reader sees the worklist and cannot carry it out', async ({ page }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   // The same person, as the service would describe a reader.
   await page.route('**/api/me', (route) => route.fulfill({ json: { name: 'a reader', role: 'reader' } }));
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
@@ -37,8 +35,7 @@ test('a reader sees the worklist and cannot carry it out', async ({ page }) => {
 });
 
 test('a worklist that changed in between is said, and nothing is made', async ({ page }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
   await page.route('**/grant', (route) =>
     route.continue({ postData: JSON.stringify({ remove: false, steps: ['something else'] }) }),
@@ -52,8 +49,7 @@ test('a worklist that changed in between is said, and nothing is made', async ({
 });
 
 test('what the service cannot answer is said in words', async ({ page }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/no-such-install`);
   await expect(page.getByRole('alert')).toContainText("There is no install called 'no-such-install'.");
   await page.route('**/api/installs?*', (route) =>

@@ -23,7 +23,7 @@ test('somebody signs in with their directory account, with the role of their gro
     await expect(form.getByText('Wrong name or password')).toBeVisible();
     await form.getByRole('textbox', { name: 'Your password' }).fill('simulated-a.brandt');
     await form.getByRole('button', { name: 'Sign in with your account' }).click();
-    await page.waitForURL('**/installs');
+    await page.getByRole('heading', { name: 'What needs you' }).waitFor();
     await expect(page.getByText('FENNMOOR\\a.brandt, reader')).toBeVisible();
     await page.goto(`${service.address}/installs/tallystick-dataroom`);
     await expect(page.getByRole('combobox', { name: 'Stage' })).toBeDisabled();

@@ -3,7 +3,7 @@ import ICAL from 'ical.js';
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { calculateJwkThumbprint, flattenedVerify, importSPKI } from 'jose';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 /** What must be there. */
 function there<T>(value: T | null | undefined): T {
@@ -13,8 +13,7 @@ function there<T>(value: T | null | undefined): T {
 
 /** Files that leave the organization, read by programs that know nothing of us. */
 test('workbook, calendar and evidence are read by others', async ({ page, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/thermograph-dataroom`);
   // The first stream of the job is refused, as by a service that is out of breath: the page asks for another.
   await page.route('**/api/jobs/*/events', (route) => route.fulfill({ status: 500 }), { times: 1 });

@@ -1,9 +1,8 @@
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test('a fit that changed is kept, and what made the difference is said', async ({ page, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/tallystick-dataroom`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'History' }).click();

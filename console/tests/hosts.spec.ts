@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -8,8 +8,7 @@ let page: Page;
 
 test.beforeAll(async ({ browser, service }) => {
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   for (const name of ['wheyline-lines', 'nightchurn-dataroom']) {
     await page.goto(`${service.address}/installs/${name}`);
     await page.getByRole('button', { name: 'Verify' }).click();
@@ -27,7 +26,7 @@ test('from a right one comes to its host: who decides on each right, and what th
   const row = page.getByRole('row', { name: /SeBatchLogonRight/ });
   await expect(row).toContainText('policy Job servers: who may log on');
   await expect(row).toContainText('◁ the next refresh takes it back from FENNMOOR\\svc-nightjobs');
-  await page.keyboard.press('/');
+  await page.keyboard.press('f');
   await page.keyboard.type('SeImpersonate');
   await expect(page.getByRole('table', { name: 'rights' }).getByRole('row')).toHaveCount(2);
   await page.getByRole('tab', { name: 'Policies' }).click();

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -8,8 +8,7 @@ let page: Page;
 
 test.beforeAll(async ({ browser, service }) => {
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
 });
 
 test('an instance that was not surveyed says how to survey it', async ({ service }) => {
@@ -30,7 +29,7 @@ test('from a right one comes to its instance: who can do what there, by which pa
   await expect(page.getByRole('heading', { name: 'fm-sql01' })).toBeVisible();
   const table = page.getByRole('table', { name: 'rights at the instance' });
   await expect(table.getByRole('row', { name: /svc-quern/ })).toContainText('sysadmin can do anything on its instance');
-  await page.keyboard.press('/');
+  await page.keyboard.press('f');
   await page.keyboard.type('FM-TEMP01');
   await expect(table.getByRole('row')).toHaveCount(2);
   await expect(table.getByRole('row', { name: /a computer account/ })).toContainText('db_datareader');

@@ -1,13 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test('a list is told page by page, sorted and searched by the service; one search finds everything', async ({
   page,
   service,
 }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   const depot = readFileSync('../demo-data/later/thermograph-depot.yaml', 'utf8');
   for (let number = 10; number < 55; number++) {
     const added = await page.request.post(`${service.address}/api/installs?file=depot.yaml`, {
@@ -37,15 +36,14 @@ test('a list is told page by page, sorted and searched by the service; one searc
   await expect(rows.nth(1)).toContainText('depot-17');
   expect(await faults(page)).toEqual([]);
 
-  await page.getByRole('link', { name: 'Find' }).click();
-  await page.getByRole('textbox', { name: 'Find words' }).fill('nothing-like-this');
+  await page.getByRole('textbox', { name: 'Find' }).fill('nothing-like-this');
   await expect(page.getByText('Nothing contains “nothing-like-this”.')).toBeVisible();
-  await page.getByRole('textbox', { name: 'Find words' }).fill('fm-temp01');
+  await page.getByRole('textbox', { name: 'Find' }).fill('fm-temp01');
   const found = page.getByRole('table', { name: 'Found' });
   await expect(found.getByRole('row', { name: /^host fm-temp01/ })).toContainText('thermograph-dataroom');
   expect(await faults(page)).toEqual([]);
   await page.reload(); // what is looked for stands in the address
-  await page.getByRole('textbox', { name: 'Find words' }).fill('depot');
+  await page.getByRole('textbox', { name: 'Find' }).fill('depot');
   await expect(page.getByText(/^Not all of it: 45 of install/)).toBeVisible();
   await found.getByRole('link', { name: 'depot-12' }).click();
   await expect(page).toHaveURL(/\/installs\/depot-12$/);

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -8,8 +8,7 @@ let page: Page;
 
 test.beforeAll(async ({ browser, service }) => {
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
 });
 
 test('an object says whether its controllers agree; its protection is set and lifted after a confirmation that lists the changes', async () => {

@@ -1,12 +1,11 @@
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test('a password that is typed in several places is renewed until a person is needed, and then to its end', async ({
   page,
   service,
 }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/curdhouse-books`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
@@ -44,8 +43,7 @@ test('a password that is typed in several places is renewed until a person is ne
 });
 
 test('a password that the product changes is not renewed from here', async ({ page, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/passwords/fennmoor/svc-curd-labeller`);
   await expect(page.getByText(/It is not renewed from here: .* changes it, in/)).toBeVisible();
   await expect(page.getByRole('button', { name: /^Begin/ })).toHaveCount(0);

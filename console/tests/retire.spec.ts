@@ -1,13 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 const depot = join(resolve(import.meta.dirname, '..', '..'), 'demo-data/later/thermograph-depot.yaml');
 
 test('an install is retired, what others need stays, and undo brings it back', async ({ page, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   const added = await page.request.post(`${service.address}/api/installs?file=thermograph-depot.yaml`, {
     data: readFileSync(depot, 'utf8'),
     headers: { 'content-type': 'application/yaml' },
@@ -20,6 +19,7 @@ test('an install is retired, what others need stays, and undo brings it back', a
   await page.getByRole('button', { name: 'Show what is left' }).click();
 
   await page.getByRole('combobox', { name: 'Stage' }).selectOption('retiring');
+  await page.getByRole('dialog').getByRole('button', { name: 'It is retiring' }).click();
   await expect(page.getByText('This install is being retired')).toBeVisible();
   await expect(page.getByRole('row', { name: /disable the account FENNMOOR\\svc-tally-installer/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /delete the account/ })).toContainText('disabled for 30 days');

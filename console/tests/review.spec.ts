@@ -1,11 +1,10 @@
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 const until = new Date(Date.now() + 60 * 86_400_000).toISOString().slice(0, 10);
 
 test('a deviation is accepted until a day, reviewed, and found in the calendar', async ({ page, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/quernstone-sql01`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Review' }).click();

@@ -1,11 +1,10 @@
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 const readers = 'Event Log Readers';
 
 test('a run that fails in the middle is found again, decided about and undone', async ({ page, browser, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/thermograph-dataroom`);
   const verify = page.getByRole('button', { name: 'Verify' });
   for (let i = 0; i < 2; i++) {
@@ -40,8 +39,7 @@ test('a run that fails in the middle is found again, decided about and undone', 
   await expect(page.locator('.tag').first()).toHaveText('done');
 
   const other = await browser.newPage();
-  await other.goto(service.link());
-  await other.waitForURL('**/installs');
+  await enter(other, service);
   await other.getByRole('link', { name: 'Runs' }).click();
   const runs = other.getByRole('table', { name: 'Runs' });
   await expect(runs.getByRole('row')).toHaveCount(2);

@@ -1,4 +1,4 @@
-import { test as base } from '@playwright/test';
+import { type Cookie, type Page, test as base } from '@playwright/test';
 import { type ChildProcess, spawn } from 'node:child_process';
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -59,6 +59,9 @@ export class Service {
     return service;
   }
 
+  /** The cookies of whoever signed in first. */
+  session: Cookie[] | null = null;
+
   /** A sign-in link that was not used yet. */
   link(): string {
     const link = this.links.shift();
@@ -111,6 +114,18 @@ export class Service {
       }
     }
   }
+}
+
+/** Signs in with a link, or goes on with the session that began so, and goes to the installs. */
+export async function enter(page: Page, service: Service) {
+  if (service.session) await page.context().addCookies(service.session);
+  else {
+    await page.goto(service.link());
+    await page.getByRole('heading', { name: 'What needs you' }).waitFor();
+    service.session = await page.context().cookies();
+  }
+
+  await page.goto(`${service.address}/installs`);
 }
 
 /** Tests with a service of their own, shared by the tests of one file. */

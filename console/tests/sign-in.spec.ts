@@ -1,12 +1,11 @@
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 test('the sign-in settings, a sign-in test running check by check, and who was found against who was expected', async ({
   page,
   service,
 }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/brinebook-contractors`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Sign-in' }).click();
@@ -31,8 +30,7 @@ test('the sign-in settings, a sign-in test running check by check, and who was f
 });
 
 test('a plain text way is wrong, and a product without sign-in has no such tab', async ({ page, service }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/millrace-gateway?tab=sign-in`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await expect(page.getByRole('list', { name: 'findings about the settings' })).toContainText('unencrypted');
@@ -45,8 +43,7 @@ test('a filter is built, said in words, counted as one types, and pointed at whe
   page,
   service,
 }) => {
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   await page.goto(`${service.address}/installs/brinebook-contractors?tab=sign-in`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('button', { name: 'Show whom the people filter finds' }).click();

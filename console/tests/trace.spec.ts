@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { faults } from './accessibility';
-import { expect, test } from './service';
+import { enter, expect, test } from './service';
 
 const saltmere = 'OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example';
 
@@ -10,8 +10,7 @@ let page: Page;
 
 test.beforeAll(async ({ browser, service }) => {
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
 });
 
 test('a right over a branch says how many refuse it, and leads to its trace', async ({ service }) => {

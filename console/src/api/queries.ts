@@ -229,6 +229,7 @@ export const runsThat = (state: JobView['state']) =>
   queryOptions({
     queryKey: ['runs', 'that', state],
     queryFn: () => need(api.GET('/api/runs', { params: { query: { state, take: 10 } } })),
+    refetchInterval: 5000,
   });
 
 /** The installs of which least fits, and how many there are. */

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
+import { going } from './queries';
 import type { JobEvent, JobStepView, JobView, SignInCheckView } from './schema.gen';
 
 /** A job as it is followed: its latest event, and its steps as they stand, by number. */
@@ -62,18 +63,22 @@ export function useJob() {
     };
   }, [id, start, queries]);
 
-  const begin = useCallback((id: string, kind: string, steps: Record<number, JobStepView>) => {
-    setFollowed((before) => ({
-      id,
-      kind,
-      last: null,
-      steps,
-      checks: [],
-      running: true,
-      start: (before?.start ?? 0) + 1,
-      restedAt: null,
-    }));
-  }, []);
+  const begin = useCallback(
+    (id: string, kind: string, steps: Record<number, JobStepView>) => {
+      setFollowed((before) => ({
+        id,
+        kind,
+        last: null,
+        steps,
+        checks: [],
+        running: true,
+        start: (before?.start ?? 0) + 1,
+        restedAt: null,
+      }));
+      void queries.invalidateQueries({ queryKey: going.queryKey }); // the frame shows it too
+    },
+    [queries],
+  );
   const follow = useCallback(
     (job: JobView) => begin(job.id, job.kind, Object.fromEntries(job.steps.map((s) => [s.number, s]))),
     [begin],

@@ -58,6 +58,7 @@ export function TextEditor({ label, text, onText, schema, check }: Props) {
         ],
       }),
     });
+    editor.scrollDOM.tabIndex = 0; // whoever scrolls by keyboard gets there
     view.current = editor;
     return () => editor.destroy();
   }, [label, schema, readOnly]);

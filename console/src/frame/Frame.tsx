@@ -17,13 +17,14 @@ import { useServiceAway } from './useServiceAway';
 export function Frame() {
   const who = useQuery(me);
   const simulated = useAllSimulated();
-  const { href } = useLocation();
+  const { href, pathname } = useLocation();
   const { setColorScheme } = useMantineColorScheme();
   const scheme = useComputedColorScheme('light');
   const [open, pages] = useDisclosure(false);
   const away = useServiceAway();
   if (who.error instanceof ApiError && who.error.status === 401)
-    return <Navigate to="/enter" search={href === '/' ? {} : { to: href }} />;
+    // while the door is on its way, the address is its own already
+    return pathname === '/enter' ? null : <Navigate to="/enter" search={href === '/' ? {} : { to: href }} />;
   const signOut = async () => {
     await api.POST('/api/sign-out');
     window.location.assign('/enter');

@@ -49,7 +49,7 @@ export const groups: { name: string; pages: PageLink[] }[] = [
     pages: [
       { label: 'Log', link: linkOptions({ to: '/log' }) },
       { label: 'Secrets', link: linkOptions({ to: '/secrets' }) },
-      { label: 'Tokens and sessions', link: linkOptions({ to: '/tokens' }) },
+      { label: 'Tokens, sessions', link: linkOptions({ to: '/tokens' }) },
       { label: 'Notifications', link: linkOptions({ to: '/notifications' }) },
       { label: 'This service', link: linkOptions({ to: '/service' }) },
     ],

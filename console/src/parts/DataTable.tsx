@@ -71,41 +71,43 @@ export function DataTable<T>({ label, rows, columns, empty, search: searched, pa
         maw={320}
         mb="sm"
       />
-      <Table aria-label={label} verticalSpacing={4} highlightOnHover>
-        <Table.Thead>
-          {table.getHeaderGroups().map((group) => (
-            <Table.Tr key={group.id}>
-              {group.headers.map((head) => {
-                const sorted = head.column.getIsSorted();
-                return (
-                  <Table.Th
-                    key={head.id}
-                    aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
-                  >
-                    {head.column.getCanSort() ? (
-                      <button type="button" className="sort" onClick={head.column.getToggleSortingHandler()}>
-                        {flexRender(head.column.columnDef.header, head.getContext())}
-                        <span aria-hidden="true">{sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}</span>
-                      </button>
-                    ) : (
-                      flexRender(head.column.columnDef.header, head.getContext())
-                    )}
-                  </Table.Th>
-                );
-              })}
-            </Table.Tr>
-          ))}
-        </Table.Thead>
-        <Table.Tbody>
-          {shown.map((row) => (
-            <Table.Tr key={row.id}>
-              {row.getVisibleCells().map((cell) => (
-                <Table.Td key={cell.id}>{flexRender(cell.column.columnDef.cell, cell.getContext())}</Table.Td>
-              ))}
-            </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+      <div className="table-frame">
+        <Table aria-label={label} verticalSpacing={4} highlightOnHover>
+          <Table.Thead>
+            {table.getHeaderGroups().map((group) => (
+              <Table.Tr key={group.id}>
+                {group.headers.map((head) => {
+                  const sorted = head.column.getIsSorted();
+                  return (
+                    <Table.Th
+                      key={head.id}
+                      aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+                    >
+                      {head.column.getCanSort() ? (
+                        <button type="button" className="sort" onClick={head.column.getToggleSortingHandler()}>
+                          {flexRender(head.column.columnDef.header, head.getContext())}
+                          <span aria-hidden="true">{sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}</span>
+                        </button>
+                      ) : (
+                        flexRender(head.column.columnDef.header, head.getContext())
+                      )}
+                    </Table.Th>
+                  );
+                })}
+              </Table.Tr>
+            ))}
+          </Table.Thead>
+          <Table.Tbody>
+            {shown.map((row) => (
+              <Table.Tr key={row.id}>
+                {row.getVisibleCells().map((cell) => (
+                  <Table.Td key={cell.id}>{flexRender(cell.column.columnDef.cell, cell.getContext())}</Table.Td>
+                ))}
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </div>
       {pages && (
         <Pager
           skipped={pages.skipped}

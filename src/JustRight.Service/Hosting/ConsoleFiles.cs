@@ -14,10 +14,7 @@ internal static class ConsoleFiles
         var files = new PhysicalFileProvider(Path.GetFullPath(settings.Console));
         app.Use((http, next) =>
         {
-            var path = http.Request.Path;
-            var isPage = HttpMethods.IsGet(http.Request.Method)
-                && !NotPages.Any(p => path.StartsWithSegments(p, StringComparison.Ordinal)) && !Path.HasExtension(path.Value);
-            if (isPage) http.Request.Path = "/index.html";
+            if (IsPage(http.Request, files)) http.Request.Path = "/index.html";
             return next(http);
         });
         app.UseStaticFiles(new StaticFileOptions
@@ -26,5 +23,18 @@ internal static class ConsoleFiles
             OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
                 file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         });
+    }
+
+    /// <summary>
+    /// Whether the console routes a path itself. Names have dots in them (<c>/sheets/thermograph@4.2</c>), so what looks like a
+    /// file is a page where a browser goes to it and there is no such file.
+    /// </summary>
+    private static bool IsPage(HttpRequest request, PhysicalFileProvider files)
+    {
+        var path = request.Path;
+        return HttpMethods.IsGet(request.Method) && !NotPages.Any(p => path.StartsWithSegments(p, StringComparison.Ordinal))
+            && (!Path.HasExtension(path.Value)
+                || request.Headers.Accept.ToString().Contains("text/html", StringComparison.Ordinal)
+                    && !path.StartsWithSegments("/assets") && !files.GetFileInfo(path.Value!).Exists);
     }
 }

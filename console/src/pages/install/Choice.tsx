@@ -8,8 +8,7 @@ export function Choice({ decision, onTake }: { decision: DecisionView; onTake: (
     <>
       <h3>{decision.id}</h3>
       <p className="soft">
-        Taken: {decision.taken}, {decision.byInstall ? `chosen in the install: ${decision.reason}` : 'the least reach'}.{' '}
-        <code>{decision.at}</code>
+        Taken: {decision.taken}, {decision.byInstall ? decision.reason : 'the least reach'}. <code>{decision.at}</code>
       </p>
       <table className="choices" aria-label={`alternatives of ${decision.id}`}>
         <thead>

@@ -39,7 +39,13 @@ export function DocumentEditor({ kind, name, text, onSaved }: Props) {
   });
   return (
     <section aria-label={`Text of the ${kind}`}>
-      <Suspense fallback={<Loading />}>
+      <Suspense
+        fallback={
+          <div className="editor-room">
+            <Loading />
+          </div>
+        }
+      >
         <TextEditor
           label={`Text of the ${kind}`}
           text={now}

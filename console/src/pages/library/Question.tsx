@@ -17,7 +17,7 @@ export function Question({
   said: string[];
   onSay: (values: string[]) => void;
 }) {
-  const label = `${asked.asks.charAt(0).toUpperCase()}${asked.asks.slice(1)}?`;
+  const label = `${asked.asks.charAt(0).toUpperCase()}${asked.asks.slice(1).replace(/\?$/, '')}?`;
   const description = asked.field;
   if (asked.atMost > 1)
     return (
@@ -27,6 +27,9 @@ export function Question({
         data={asked.known}
         value={said}
         onChange={onSay}
+        comboboxProps={{ withinPortal: false }}
+        withScrollArea={false}
+        styles={{ dropdown: { maxHeight: 240, overflowY: 'auto' } }}
         maw={560}
         mb="sm"
       />

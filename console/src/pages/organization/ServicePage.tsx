@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ApiError } from '../../api/client';
 import { evidenceKey, me } from '../../api/queries';
 import { CopyText } from '../../parts/CopyText';
+import { Copy } from '../../parts/Dn';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { PageTitle } from '../../parts/PageTitle';
@@ -40,7 +41,10 @@ export function ServicePage() {
             <p>
               {key.data.algorithm}, thumbprint <CopyText text={key.data.thumbprint} />
             </p>
-            <CopyText text={key.data.pem} />
+            <pre className="file" tabIndex={0}>
+              {key.data.pem}
+            </pre>
+            <Copy value={key.data.pem} what="the public key" />
           </>
         )}
       </section>
