@@ -1,2 +1,2 @@
 import tests from './playwright.config';
-export default { ...tests, expect: { timeout: 8000 }, timeout: 90000, reporter: 'list' };
+export default { ...tests, expect: { timeout: 15000 }, timeout: 120000, reporter: 'list' };

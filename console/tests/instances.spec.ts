@@ -45,16 +45,14 @@ test('who can come to more than was granted is told with the steps', async ({ se
   expect(await faults(page)).toEqual([]);
 });
 
-test('a choice shows what each alternative lets the account do, and the lines that take it', async ({ service }) => {
-  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+test('a choice shows what each alternative lets the account do', async ({ service }) => {
   await page.goto(`${service.address}/installs/quernstone-sql01`);
   const table = page.getByRole('table', { name: 'alternatives of watcher.reading' });
   await expect(table.getByRole('rowheader').first()).toContainText('taken');
   const big = table.getByRole('row', { name: /^everything/ });
   await expect(big).toContainText('sysadmin can do anything on its instance');
   await expect(table.getByRole('row', { name: /^small-set/ })).toContainText('VIEW SERVER STATE on fm-sql01');
-  await big.getByRole('button', { name: /Copy/ }).click();
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('watcher.reading: { take: everything');
+  await expect(big.getByRole('button', { name: 'Take everything …' })).toBeVisible();
   expect(await faults(page)).toEqual([]);
   await page.goto(`${service.address}/estates/fennmoor/instances/fm-sql01`);
 });

@@ -95,7 +95,7 @@ test('give asks once with every change by name, and shows each as it is made', a
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   await page.getByRole('button', { name: 'Grant these 22…' }).click();
   await dialog.getByRole('button', { name: 'Make these 22 changes' }).click();
-  await expect(page.getByText('22 made; now 1 forbidden, 3 excess, 6 pending')).toBeVisible();
+  await expect(page.getByText('22 made; now 1 forbidden, 3 excess, 6 pending', { exact: true })).toBeVisible();
   await expect(page.getByText('✓ made')).toHaveCount(22);
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await expect(page.getByText('Nothing left to grant.')).toBeVisible();
@@ -134,7 +134,7 @@ test('taking away what is excess ends just right', async ({ service }) => {
   await page.getByRole('button', { name: 'Remove these 3…' }).click();
   await expect(page.getByRole('dialog')).toContainText('remove FENNMOOR\\svc-archive from FENNMOOR\\fm-dba-legacy');
   await page.getByRole('dialog').getByRole('button', { name: 'Remove these 3' }).click();
-  await expect(page.getByText('3 made; now just right, 7 pending')).toBeVisible();
+  await expect(page.getByText('3 made; now just right, 7 pending', { exact: true })).toBeVisible();
   await page.goto(`${service.address}/installs`);
   await expect(page.getByRole('row', { name: new RegExp(install) })).toContainText("run the product's setup");
 });

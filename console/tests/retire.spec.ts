@@ -30,7 +30,7 @@ test('an install is retired, what others need stays, and undo brings it back', a
     .getByRole('dialog')
     .getByRole('button', { name: /^Remove these/ })
     .click();
-  await expect(page.getByRole('status').filter({ hasText: 'now nothing left' })).toBeVisible();
+  await expect(page.getByRole('main').getByRole('status').filter({ hasText: 'now nothing left' })).toBeVisible();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await expect(page.getByRole('row', { name: /delete the account/ })).toContainText('not before');
   await expect(page.getByRole('button', { name: /^Remove these/ })).toBeDisabled();

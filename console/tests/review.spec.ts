@@ -19,7 +19,7 @@ test('a deviation is accepted until a day, reviewed, and found in the calendar',
   expect(await faults(page, '[role=dialog] form')).toEqual([]);
   await form.getByRole('button', { name: 'Accept' }).click();
   await expect(off.getByRole('row').filter({ hasText: 'sysadmin' })).toContainText('accepted by Maud Ferris');
-  await expect(page.getByText('1 excess, accepted').first()).toBeVisible();
+  await expect(page.locator('.balance-words', { hasText: '1 excess, accepted' }).first()).toBeVisible();
 
   await page.getByLabel('Who looked').fill('Jory Lind');
   await page.getByLabel('Again by').fill(until);

@@ -36,7 +36,7 @@ test('a run that fails in the middle is found again, decided about and undone', 
   await expect(decision.getByRole('button', { name: /^Skip it/ })).toBeDisabled(); // not without a reason
   await decision.getByRole('textbox', { name: /^A note on step/ }).fill('the host is retired on Friday');
   await decision.getByRole('button', { name: /^Skip it/ }).click();
-  await expect(page.locator('.tag').first()).toHaveText('done');
+  await expect(page.locator('main .tag').first()).toHaveText('done');
 
   const other = await browser.newPage();
   await enter(other, service);
@@ -50,7 +50,7 @@ test('a run that fails in the middle is found again, decided about and undone', 
   await expect(dialog.getByRole('listitem').first()).toBeVisible();
   await dialog.getByRole('button', { name: /^Undo these changes$/ }).click();
   await expect(other.getByRole('heading', { level: 1 })).toHaveText('undo of thermograph-dataroom');
-  await expect(other.locator('.tag').first()).toHaveText('done');
+  await expect(other.locator('main .tag').first()).toHaveText('done');
   await other.getByRole('link', { name: 'another run' }).click();
   await expect(other.locator('table.steps')).toContainText('↩ undone');
   await other.close();

@@ -12,6 +12,7 @@ import {
 import { useRef, useState } from 'react';
 import { Pager } from './Pager';
 import type { Asking } from './useListOrder';
+import { Wide } from './Wide';
 
 interface Props<T> {
   label: string;
@@ -71,7 +72,7 @@ export function DataTable<T>({ label, rows, columns, empty, search: searched, pa
         maw={320}
         mb="sm"
       />
-      <div className="table-frame">
+      <Wide>
         <Table aria-label={label} verticalSpacing={4} highlightOnHover>
           <Table.Thead>
             {table.getHeaderGroups().map((group) => (
@@ -107,7 +108,7 @@ export function DataTable<T>({ label, rows, columns, empty, search: searched, pa
             ))}
           </Table.Tbody>
         </Table>
-      </div>
+      </Wide>
       {pages && (
         <Pager
           skipped={pages.skipped}

@@ -2,6 +2,7 @@ import { Table } from '@mantine/core';
 import { Link } from '@tanstack/react-router';
 import type { FoundPage, FoundView } from '../../api/schema.gen';
 import { Time } from '../../parts/Time';
+import { Wide } from '../../parts/Wide';
 
 /** What was found, kind by kind, each with the way to its page where it has one. */
 export function FoundTable({ found, words }: { found: FoundPage; words: string }) {
@@ -9,28 +10,30 @@ export function FoundTable({ found, words }: { found: FoundPage; words: string }
   const more = found.counts.filter((c) => c.total === null || c.total > shownOf(found, c.kind));
   return (
     <>
-      <Table aria-label="Found" verticalSpacing="xs" highlightOnHover>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>Kind</Table.Th>
-            <Table.Th>Name</Table.Th>
-            <Table.Th>What</Table.Th>
-            <Table.Th>When</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {found.items.map((one) => (
-            <Table.Tr key={`${one.kind} ${one.estate} ${one.name}`}>
-              <Table.Td className="soft">{one.kind}</Table.Td>
-              <Table.Td>
-                <Way one={one} />
-              </Table.Td>
-              <Table.Td>{one.words}</Table.Td>
-              <Table.Td>{one.at && <Time value={one.at} />}</Table.Td>
+      <Wide>
+        <Table aria-label="Found" verticalSpacing="xs" highlightOnHover>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Kind</Table.Th>
+              <Table.Th>Name</Table.Th>
+              <Table.Th>What</Table.Th>
+              <Table.Th>When</Table.Th>
             </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+          </Table.Thead>
+          <Table.Tbody>
+            {found.items.map((one) => (
+              <Table.Tr key={`${one.kind} ${one.estate} ${one.name}`}>
+                <Table.Td className="soft">{one.kind}</Table.Td>
+                <Table.Td>
+                  <Way one={one} />
+                </Table.Td>
+                <Table.Td>{one.words}</Table.Td>
+                <Table.Td>{one.at && <Time value={one.at} />}</Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Wide>
       {more.length > 0 && (
         <p className="soft" role="status">
           Not all of it: {more.map((c) => `${c.total ?? 'very many'} of ${c.kind}`).join(', ')}.

@@ -6,6 +6,7 @@ import { me, sheets as sheetsQuery } from '../../api/queries';
 import type { NeedDifferenceView, UpgradeView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { type Said, Question } from '../library/Question';
+import { Wide } from '../../parts/Wide';
 
 const heads: Record<NeedDifferenceView['change'], string> = {
   anew: 'Needed anew',
@@ -94,32 +95,34 @@ export function Upgrade({ name, sheet }: { name: string; sheet: string }) {
 function Differences({ would }: { would: UpgradeView }) {
   if (would.differences.length === 0) return <p>Both releases need the same.</p>;
   return (
-    <Table verticalSpacing={4} aria-label="What is needed otherwise">
-      <Table.Thead>
-        <Table.Tr>
-          <Table.Th>Need</Table.Th>
-          <Table.Th>Of</Table.Th>
-          <Table.Th>What</Table.Th>
-          <Table.Th>Where</Table.Th>
-          <Table.Th>Sheet</Table.Th>
-        </Table.Tr>
-      </Table.Thead>
-      <Table.Tbody>
-        {would.differences.map((d) => (
-          <Table.Tr key={`${d.subject} ${d.what} ${d.place} ${d.change}`}>
-            <Table.Td className="nowrap">{heads[d.change]}</Table.Td>
-            <Table.Td>
-              <code>{d.subject}</code>
-            </Table.Td>
-            <Table.Td>
-              {d.what}
-              {d.how && <div className="soft">{d.how}</div>}
-            </Table.Td>
-            <Table.Td>{d.place}</Table.Td>
-            <Table.Td className="soft nowrap">{d.at}</Table.Td>
+    <Wide>
+      <Table verticalSpacing={4} aria-label="What is needed otherwise">
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th>Need</Table.Th>
+            <Table.Th>Of</Table.Th>
+            <Table.Th>What</Table.Th>
+            <Table.Th>Where</Table.Th>
+            <Table.Th>Sheet</Table.Th>
           </Table.Tr>
-        ))}
-      </Table.Tbody>
-    </Table>
+        </Table.Thead>
+        <Table.Tbody>
+          {would.differences.map((d) => (
+            <Table.Tr key={`${d.subject} ${d.what} ${d.place} ${d.change}`}>
+              <Table.Td className="nowrap">{heads[d.change]}</Table.Td>
+              <Table.Td>
+                <code>{d.subject}</code>
+              </Table.Td>
+              <Table.Td>
+                {d.what}
+                {d.how && <div className="soft">{d.how}</div>}
+              </Table.Td>
+              <Table.Td>{d.place}</Table.Td>
+              <Table.Td className="soft nowrap">{d.at}</Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+    </Wide>
   );
 }

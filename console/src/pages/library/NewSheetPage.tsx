@@ -7,6 +7,7 @@ import type { SheetDraftView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { PageTitle } from '../../parts/PageTitle';
 import { DocumentEditor } from './DocumentEditor';
+import { Wide } from '../../parts/Wide';
 
 /** A vendor's table becomes the draft of a sheet: what was understood, and a question for each line that was not. */
 export function NewSheetPage() {
@@ -91,26 +92,28 @@ function Understood({ draft }: { draft: SheetDraftView }) {
         {draft.columns.map((c) => `${c.head} is ${c.says}`).join(', ')}.
       </p>
       {draft.questions.length > 0 && (
-        <Table verticalSpacing={4} aria-label="Questions">
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>Row</Table.Th>
-              <Table.Th>Account</Table.Th>
-              <Table.Th>It says</Table.Th>
-              <Table.Th>To be answered</Table.Th>
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody>
-            {draft.questions.map((q, i) => (
-              <Table.Tr key={i}>
-                <Table.Td>{q.row}</Table.Td>
-                <Table.Td>{q.account}</Table.Td>
-                <Table.Td>{q.text}</Table.Td>
-                <Table.Td>{q.asks}</Table.Td>
+        <Wide>
+          <Table verticalSpacing={4} aria-label="Questions">
+            <Table.Thead>
+              <Table.Tr>
+                <Table.Th>Row</Table.Th>
+                <Table.Th>Account</Table.Th>
+                <Table.Th>It says</Table.Th>
+                <Table.Th>To be answered</Table.Th>
               </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
+            </Table.Thead>
+            <Table.Tbody>
+              {draft.questions.map((q, i) => (
+                <Table.Tr key={i}>
+                  <Table.Td>{q.row}</Table.Td>
+                  <Table.Td>{q.account}</Table.Td>
+                  <Table.Td>{q.text}</Table.Td>
+                  <Table.Td>{q.asks}</Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </Wide>
       )}
       {draft.faults.map((fault) => (
         <p key={fault}>{fault}</p>

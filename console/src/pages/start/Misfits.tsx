@@ -6,6 +6,7 @@ import type { InstallSummary } from '../../api/schema.gen';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
+import { Wide } from '../../parts/Wide';
 
 const isOff = ({ fit }: InstallSummary) => !fit || fit.missing + fit.excess + fit.forbidden + fit.unseen > 0;
 
@@ -37,32 +38,34 @@ export function Misfits() {
       {off.length === 0 ? (
         <p className="empty">Every install that was verified is just right.</p>
       ) : (
-        <Table aria-label="Installs that do not fit" verticalSpacing={4} highlightOnHover>
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>Install</Table.Th>
-              <Table.Th>Stage</Table.Th>
-              <Table.Th>Does it fit?</Table.Th>
-              <Table.Th>What is next</Table.Th>
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody>
-            {off.map((i) => (
-              <Table.Tr key={i.name}>
-                <Table.Td className="nowrap">
-                  <Link to="/installs/$name" params={{ name: i.name }}>
-                    {i.name}
-                  </Link>
-                </Table.Td>
-                <Table.Td className="soft">{i.stage}</Table.Td>
-                <Table.Td>
-                  {i.fit ? <Balance counts={i.fit} /> : <span className="soft">not verified yet</span>}
-                </Table.Td>
-                <Table.Td>{i.next}</Table.Td>
+        <Wide>
+          <Table aria-label="Installs that do not fit" verticalSpacing={4} highlightOnHover>
+            <Table.Thead>
+              <Table.Tr>
+                <Table.Th>Install</Table.Th>
+                <Table.Th>Stage</Table.Th>
+                <Table.Th>Does it fit?</Table.Th>
+                <Table.Th>What is next</Table.Th>
               </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
+            </Table.Thead>
+            <Table.Tbody>
+              {off.map((i) => (
+                <Table.Tr key={i.name}>
+                  <Table.Td className="nowrap">
+                    <Link to="/installs/$name" params={{ name: i.name }}>
+                      {i.name}
+                    </Link>
+                  </Table.Td>
+                  <Table.Td className="soft">{i.stage}</Table.Td>
+                  <Table.Td>
+                    {i.fit ? <Balance counts={i.fit} /> : <span className="soft">not verified yet</span>}
+                  </Table.Td>
+                  <Table.Td>{i.next}</Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </Wide>
       )}
       {total > installs.data.items.length && <Link to="/installs">All {total} installs</Link>}
     </section>
