@@ -22,8 +22,14 @@ test('what accounts hold is confirmed item by item and ends in a fit', async ({ 
   await expect(page.getByText(/items are not answered yet/)).toBeVisible();
   await expect(page.getByText('thermograph-dataroom needs it already').first()).toBeVisible();
   await expect(page.getByText(/through a forbidden group/).first()).toBeVisible();
-  const write = page.getByRole('button', { name: 'Add to Just Right' });
+  const draft = page.getByRole('button', { name: 'What it comes to …' });
+  await draft.click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('product: found'); // as far as it is answered
+  const write = dialog.getByRole('button', { name: 'Add both to Just Right' });
   await expect(write).toBeDisabled();
+  expect(await faults(page, '[role=dialog]')).toEqual([]);
+  await page.keyboard.press('Escape');
   expect(await faults(page, 'main')).toEqual([]);
 
   await page.getByLabel('Because').fill('the archive, chapter 3');
@@ -36,6 +42,7 @@ test('what accounts hold is confirmed item by item and ends in a fit', async ({ 
     }
   }
   await expect(page.getByText('all items are answered')).toBeVisible();
+  await draft.click();
   await write.click();
   await page.waitForURL('**/installs/found');
   await expect(page.getByRole('tab', { name: 'Matrix' })).toBeVisible();

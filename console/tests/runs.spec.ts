@@ -20,6 +20,7 @@ test('a run that fails in the middle is found again, decided about and undone', 
     .getByRole('dialog')
     .getByRole('button', { name: /^Make these \d+ changes$/ })
     .click();
+  await expect(page.getByRole('main').getByRole('status').filter({ hasText: 'failed' })).toBeVisible();
   await page.getByRole('link', { name: 'This run, and what can be done about it' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('grant of thermograph-dataroom');
   const decision = page.getByRole('region', { name: /^What to do about step/ });

@@ -209,6 +209,14 @@ export const adoption = (name: string) =>
     retry: false,
   });
 
+/** The sheet and the install that an adoption comes to; nothing is stored. */
+export const adoptionDraft = (name: string) =>
+  queryOptions({
+    queryKey: ['adoptions', name, 'draft'],
+    queryFn: () => need(api.GET('/api/adoptions/{name}/draft', { params: { path: { name } } })),
+    retry: false,
+  });
+
 /** A page of runs without their steps: of an install, of an estate with all its installs, or all. */
 export const runs = (of: Partial<ListOrder> & { install?: string; estate?: string }) =>
   queryOptions({

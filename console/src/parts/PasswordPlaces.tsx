@@ -1,9 +1,16 @@
-import { Table } from '@mantine/core';
+import { Button, Table } from '@mantine/core';
 import type { PasswordPlaceView } from '../api/schema.gen';
 import { Time } from './Time';
 
 /** Where an account's password is typed, and what stops when it is changed in the directory first. */
-export function PasswordPlaces({ places }: { places: PasswordPlaceView[] }) {
+export function PasswordPlaces({
+  places,
+  remove,
+}: {
+  places: PasswordPlaceView[];
+  /** Removes a place that somebody told of, by its number; null for who may not. */
+  remove: ((told: number) => void) | null;
+}) {
   const first = places[0];
   if (!first) return null;
   return (
@@ -45,6 +52,14 @@ export function PasswordPlaces({ places }: { places: PasswordPlaceView[] }) {
                   </>
                 ) : (
                   <span className="soft">–</span>
+                )}
+                {place.told !== null && remove && (
+                  <>
+                    {' '}
+                    <Button size="compact-xs" variant="default" onClick={() => remove(place.told ?? 0)}>
+                      Not here any more
+                    </Button>
+                  </>
                 )}
               </Table.Td>
             </Table.Tr>

@@ -78,7 +78,7 @@ export function AccountPage() {
         </Table.Tbody>
       </Table>
       {places.error && <Failure error={places.error} />}
-      {places.data && <PasswordPlaces places={places.data} />}
+      {places.data && <PasswordPlaces places={places.data} remove={null} />}
     </>
   );
 }

@@ -10,6 +10,7 @@ import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
+import { Draft } from './Draft';
 import { ItemGroup } from './ItemGroup';
 import { PageTitle } from '../../parts/PageTitle';
 import { Simulated } from '../../parts/Simulated';
@@ -46,6 +47,15 @@ export function AdoptionPage() {
       await navigate({ to: '/installs/$name', params: { name } });
     },
   });
+  const [shown, setShown] = useState(false);
+  const [sure, setSure] = useState(false);
+  const remove = useMutation({
+    mutationFn: () => need(api.DELETE('/api/adoptions/{name}', { params: { path: { name } } })),
+    onSuccess: async () => {
+      await navigate({ to: '/adoptions' });
+      await cache.invalidateQueries();
+    },
+  });
   if (adoption.isPending) return <Loading />;
   if (adoption.error) return <Failure error={adoption.error} />;
   const { summary, items, services, missing, unseen, open, simulated, surveyedAt } = adoption.data;
@@ -63,12 +73,11 @@ export function AdoptionPage() {
         <Button variant="default" loading={running} onClick={() => read.mutate(summary.estate)}>
           Survey the estate
         </Button>
-        <Button
-          disabled={!surveyedAt || open > 0 || missing.length > 0}
-          loading={finish.isPending}
-          onClick={() => finish.mutate()}
-        >
-          Add to Just Right
+        <Button variant="default" loading={remove.isPending} onClick={() => (sure ? remove.mutate() : setSure(true))}>
+          {sure ? `Remove ${name} with its answers` : 'Remove …'}
+        </Button>
+        <Button disabled={!surveyedAt || missing.length > 0} onClick={() => setShown(true)}>
+          What it comes to …
         </Button>
       </div>
       <p className="soft">
@@ -86,7 +95,16 @@ export function AdoptionPage() {
       </div>
       {read.error && <Failure error={read.error} />}
       {answer.error && <Failure error={answer.error} />}
-      {finish.error && <Failure error={finish.error} />}
+      {remove.error && <Failure error={remove.error} />}
+      {shown && (
+        <Draft
+          name={name}
+          onClose={() => setShown(false)}
+          finish={open > 0 ? null : () => finish.mutate()}
+          busy={finish.isPending}
+          error={finish.error}
+        />
+      )}
       {missing.length > 0 && (
         <p>
           <b>Not found:</b> {missing.join(', ')}. Survey the estate; what is not there then is not there.

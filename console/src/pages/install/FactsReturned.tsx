@@ -30,6 +30,9 @@ export function FactsReturned({ estate, install }: { estate: string; install: st
         </span>
       )}
       {add.error && <Failure error={add.error} />}
+      <Button component="a" variant="subtle" href="/api/host-scripts/collect" download="collect.ps1">
+        Script that reads host facts
+      </Button>
       <FileButton accept=".json,application/json" onChange={(file) => file && add.mutate(file)}>
         {(props) => (
           <Button variant="subtle" loading={add.isPending} {...props}>

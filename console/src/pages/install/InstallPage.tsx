@@ -15,6 +15,7 @@ import { HistoryTab } from './HistoryTab';
 import { Matrix } from './Matrix';
 import { Reports } from './Reports';
 import { PlanTab } from './PlanTab';
+import { PlaySetup } from './PlaySetup';
 import { RunList } from '../runs/RunList';
 import { ReviewTab } from './review/ReviewTab';
 import { SignInTab } from './signin/SignInTab';
@@ -60,6 +61,7 @@ export function InstallPage() {
         <Stage name={name} stage={summary.stage} />
         <Simulated of={summary.simulated} />
         <span className="grow" />
+        <PlaySetup name={name} estate={summary.estate} stage={summary.stage} />
         <Button
           variant="default"
           loading={verify.isPending || (running && followed.kind === 'verify')}

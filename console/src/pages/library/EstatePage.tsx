@@ -6,6 +6,7 @@ import { Loading } from '../../parts/Loading';
 import { PageTitle } from '../../parts/PageTitle';
 import { UnreadParts } from '../../parts/UnreadParts';
 import { SurveyEstate } from '../estate-lists/SurveyEstate';
+import { DirectoryFile } from './DirectoryFile';
 import { DocumentEditor } from './DocumentEditor';
 import { Rehearsal } from './Rehearsal';
 import { RemoveDocument } from './RemoveDocument';
@@ -50,6 +51,7 @@ export function EstatePage() {
         text={text}
         onSaved={(saved) => void navigate({ to: '/estates/$estate', params: { estate: saved } })}
       />
+      {summary.reach === 'file' && <DirectoryFile estate={name} />}
       {!summary.rehearses && <Rehearsal estate={name} />}
       <Versions kind="estate" name={name} />
     </>

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { api, need } from '../../api/client';
 import { me, password as passwordQuery } from '../../api/queries';
@@ -9,6 +9,8 @@ import { Failure } from '../../parts/Failure';
 import { PasswordPlaces } from '../../parts/PasswordPlaces';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
+import { AddPlace } from './AddPlace';
+import { HandOver } from './HandOver';
 import { Order } from './Order';
 import { Renewal } from './Renewal';
 import { Standing } from './Standing';
@@ -32,12 +34,23 @@ export function PasswordPage() {
       ),
     onSuccess: (renewal) => followId(renewal.id, 'renew'),
   });
+  const queries = useQueryClient();
+  const forget = useMutation({
+    mutationFn: (number: number) =>
+      need(
+        api.DELETE('/api/estates/{name}/passwords/{account}/places/{number}', {
+          params: { path: { name: estate, account, number } },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
   const under = view.data?.renewals.find((r) => r.state === 'running' || r.state === 'queued');
   useRejoin(followed, followId, under && { id: under.id, kind: 'renew' }, view.dataUpdatedAt);
   if (view.isPending) return <Loading />;
   if (view.error) return <Failure error={view.error} />;
   const { password, places, managedObstacles, order, remarks, whyNot, renewals } = view.data;
   const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const mayPlan = who.data !== undefined && who.data.role !== 'reader';
   const open = renewals.find((r) => !r.endedAt);
   const last = open ?? renewals[0];
   return (
@@ -99,7 +112,10 @@ export function PasswordPage() {
         </section>
       )}
       {order.length === 0 && whyNot && <p className="soft">It is not renewed from here: {whyNot}.</p>}
-      <PasswordPlaces places={places} />
+      <PasswordPlaces places={places} remove={mayPlan ? (place) => forget.mutate(place) : null} />
+      {forget.error && <Failure error={forget.error} />}
+      <AddPlace estate={estate} account={account} may={mayPlan} />
+      <HandOver estate={estate} account={account} may={mayGrant} />
       {managedObstacles && (
         <section aria-label="could a gMSA replace it">
           <h2>Could a gMSA replace it?</h2>

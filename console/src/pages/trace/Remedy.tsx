@@ -5,18 +5,29 @@ import { diffLines } from './diffLines';
 
 interface Props {
   remedy: RemedyView;
+  /** The trace that offers it. */
+  trace: string;
   may: boolean;
   onFix: () => void;
 }
 
 /** A remedy, and what it would change for everybody: rights that flow in or go, and the lists before and after. */
-export function Remedy({ remedy, may, onFix }: Props) {
+export function Remedy({ remedy, trace, may, onFix }: Props) {
   const flows = [...remedy.gained.map((f) => ({ sign: '+', ...f })), ...remedy.lost.map((f) => ({ sign: '−', ...f }))];
   return (
     <section className="remedy" aria-label={`Remedy ${remedy.id}`}>
       <div className="head">
         <h3>{remedy.title}</h3>
         <span className="grow" />
+        <Button
+          size="compact-sm"
+          variant="subtle"
+          component="a"
+          href={`/api/jobs/${encodeURIComponent(trace)}/remedies/${encodeURIComponent(remedy.id)}/ldif`}
+          download={`${remedy.id}.ldif`}
+        >
+          As LDIF
+        </Button>
         <Button size="compact-sm" variant="default" disabled={!may} onClick={onFix}>
           Carry out…
         </Button>

@@ -37,7 +37,7 @@ export function TraceAnswer({ trace, may, onFix }: Props) {
         <BranchTree tree={trace.tree} of={trace.of} />
         <div>
           {trace.failures.map((failure) => (
-            <Refusal key={failure.number} failure={failure} may={may && real} onFix={setAsked} />
+            <Refusal key={failure.number} failure={failure} trace={trace.id} may={may && real} onFix={setAsked} />
           ))}
           <Names title="Not found, or not visible" names={trace.notFound} />
           <Names title={`A new ${trace.of} would refuse it in`} names={trace.uncovered} />
@@ -85,7 +85,14 @@ export function TraceAnswer({ trace, may, onFix }: Props) {
   );
 }
 
-function Refusal({ failure, may, onFix }: { failure: TraceFailureView; may: boolean; onFix: (r: RemedyView) => void }) {
+interface RefusalProps {
+  failure: TraceFailureView;
+  trace: string;
+  may: boolean;
+  onFix: (remedy: RemedyView) => void;
+}
+
+function Refusal({ failure, trace, may, onFix }: RefusalProps) {
   return (
     <article className="refusal">
       <p>
@@ -108,7 +115,7 @@ function Refusal({ failure, may, onFix }: { failure: TraceFailureView; may: bool
         </ul>
       </details>
       {failure.remedies.map((remedy) => (
-        <Remedy key={remedy.id} remedy={remedy} may={may} onFix={() => onFix(remedy)} />
+        <Remedy key={remedy.id} remedy={remedy} trace={trace} may={may} onFix={() => onFix(remedy)} />
       ))}
     </article>
   );

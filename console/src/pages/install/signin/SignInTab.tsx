@@ -60,7 +60,7 @@ export function SignInTab({ name, followed, follow }: Props) {
           </div>
         </details>
       )}
-      <PasswordPlaces places={view.passwordPlaces} />
+      <PasswordPlaces places={view.passwordPlaces} remove={null} />
       <SignInTest name={name} last={view.signInTest ?? null} followed={followed} follow={follow} />
     </>
   );
