@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { Service } from '../tests/service';
+import { enter, Service } from '../tests/service';
 
 const folder = new URL('../../docs/screenshots/', import.meta.url).pathname;
 const install = 'thermograph-dataroom';
@@ -13,8 +13,7 @@ test('pictures of the console', async ({ page }) => {
     await page.waitForTimeout(700);
     await page.screenshot({ path: `${folder}${name}.png` });
   };
-  await page.goto(service.link());
-  await page.waitForURL('**/installs');
+  await enter(page, service);
   for (const name of ['tallystick-dataroom', install]) {
     await page.goto(`${service.address}/installs/${name}`);
     await page.getByRole('button', { name: 'Verify' }).click();
@@ -38,10 +37,12 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('link', { name: /^This run/ }).click();
   await page.getByRole('button', { name: 'Retry it' }).waitFor();
   await take('run');
+  await page.goto(service.address);
+  await page.getByText('A run failed').waitFor();
+  await take('start');
   await service.stop();
   const second = await Service.start();
-  await page.goto(second.link());
-  await page.waitForURL('**/installs');
+  await enter(page, second);
   await page.goto(`${second.address}/installs/roundsman-dataroom`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Worklist' }).click();
@@ -142,8 +143,5 @@ test('pictures of the console', async ({ page }) => {
   await page.getByText(/all items are answered|are not answered yet/).waitFor();
   await page.getByRole('progressbar').waitFor({ state: 'detached' });
   await take('adoption');
-  await page.goto(`${second.address}/log`);
-  await take('log');
-  await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();
   await second.stop();
 });

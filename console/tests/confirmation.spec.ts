@@ -23,7 +23,7 @@ test('what no survey reads is unseen until a person says what they saw, with a n
   await side.getByRole('button', { name: 'It is there' }).click();
   await expect(side.getByText(/confirmed by a person until .*: Nell Hathersage/)).toBeVisible();
   await expect(side.getByText(/valid until/)).toBeVisible();
-  expect(await faults(page, '.mantine-Drawer-body')).toEqual([]);
+  expect(await faults(page, '.matrix-panel')).toEqual([]);
 });
 
 test('a later word counts instead, and the step comes back', async () => {

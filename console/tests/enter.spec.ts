@@ -31,3 +31,10 @@ test('somebody signs in with their directory account, with the role of their gro
     await service.stop();
   }
 });
+
+test('a link that is opened in a tab at the door signs in', async ({ page, service }) => {
+  await page.goto(`${service.address}/enter`);
+  await page.getByRole('button', { name: 'Sign in', exact: true }).waitFor();
+  await page.goto(service.link()); // only the fragment is another: nothing is loaded anew
+  await expect(page.getByRole('heading', { name: 'What needs you' })).toBeVisible();
+});

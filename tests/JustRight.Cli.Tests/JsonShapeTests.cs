@@ -62,6 +62,13 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
     }
 
     [Fact]
+    public void The_page_of_the_console_has_every_command()
+    {
+        var page = File.ReadAllText(Path.Combine(Checkout.Top, "docs", "the-console.md"));
+        Leaves.Select(l => l.Name).Where(n => !page.Contains($"`{n}`", StringComparison.Ordinal)).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Every_shape_is_one_of_the_api_or_the_clients_own()
     {
         var described = JsonNode.Parse(File.ReadAllText(Path.Combine(Checkout.Top, "docs", "api", "openapi.json")))!;

@@ -13,7 +13,7 @@ export function Balance({ counts, large, quiet }: { counts: FitCountsView; large
   return (
     <span className={`balance ${large ? 'balance-large' : ''}`}>
       <svg viewBox="0 0 96 22" role="img" aria-label={counts.words}>
-        <title>{`${counts.words}\n\n${key}`}</title>
+        <title>{key}</title>
         <line x1="2" x2="94" y1="10" y2="10" className="balance-beam" />
         <line x1={middle} x2={middle} y1="4" y2="16" className="balance-mark" />
         {left.strokes.map((kind, i) => (

@@ -24,14 +24,19 @@ export function EnterPage() {
     mutationFn: (code: string) => need(api.POST('/api/sign-in', { body: { code } })),
     onSuccess: entered,
   });
-  const tried = useRef(false);
+  const tried = useRef('');
   const { mutate } = signIn;
   useEffect(() => {
-    const code = window.location.hash.slice(1);
-    if (!code || tried.current) return;
-    tried.current = true; // a code is good once: React's second run in development must not spend it
-    window.history.replaceState(null, '', window.location.pathname + window.location.search);
-    mutate(code);
+    const open = () => {
+      const code = window.location.hash.slice(1);
+      if (!code || tried.current === code) return;
+      tried.current = code; // a code is good once: React's second run in development must not spend it
+      window.history.replaceState(null, '', window.location.pathname + window.location.search);
+      mutate(code);
+    };
+    open();
+    window.addEventListener('hashchange', open); // a link that is opened while this page is there
+    return () => window.removeEventListener('hashchange', open);
   }, [mutate]);
   return (
     <Container size="xs" pt={96} component="main">

@@ -3,6 +3,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, need } from '../../api/client';
 import { Failure } from '../../parts/Failure';
 
+/** The script that reads a host's facts, for its owner to run. */
+const collect = 'collect';
+
 /** Takes in the host facts that a server's owner sent back. */
 export function FactsReturned({ estate, install }: { estate: string; install: string }) {
   const cache = useQueryClient();
@@ -30,7 +33,7 @@ export function FactsReturned({ estate, install }: { estate: string; install: st
         </span>
       )}
       {add.error && <Failure error={add.error} />}
-      <Button component="a" variant="subtle" href="/api/host-scripts/collect" download="collect.ps1">
+      <Button component="a" variant="subtle" href={`/api/host-scripts/${collect}`} download={`${collect}.ps1`}>
         Script that reads host facts
       </Button>
       <FileButton accept=".json,application/json" onChange={(file) => file && add.mutate(file)}>
