@@ -91,7 +91,7 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/passwords/fennmoor/svc-curd-cards`);
   await page.getByRole('button', { name: /^Begin these/ }).click();
   await page.getByRole('button', { name: 'It is typed' }).waitFor();
-  await page.getByText('waits for a person').waitFor();
+  await page.getByRole('main').getByText('waits for a person').waitFor();
   await take('renewal');
   // A right that an exception covers, a review, and then the fit that follows the grant.
   const watched = `${second.address}/installs/quernstone-sql01`;
