@@ -9,7 +9,7 @@ test('pictures of the console', async ({ page }) => {
   test.setTimeout(600_000);
   const service = await Service.start();
   const take = async (name: string) => {
-    await page.mouse.move(4, 400); // where nothing answers to it
+    await page.mouse.move(1270, 790); // where nothing answers to it
     await page.waitForTimeout(700);
     await page.screenshot({ path: `${folder}${name}.png` });
   };

@@ -35,10 +35,14 @@ export function WorsePart() {
       {error && <Failure error={error} />}
       {worse.map((n) => (
         <div className="item" key={n.id}>
-          <p>{n.text}</p>
-          <Link to="/installs/$name" params={{ name: n.subject }} search={{ tab: 'history' }}>
-            {n.subject}
+          <p>{n.subject}</p>
+          <Link to="/notifications" search={{ estate: n.estate }}>
+            Notifications
           </Link>
+          <details>
+            <summary>What got worse</summary>
+            <p className="told">{n.text}</p>
+          </details>
           <p>
             <Time value={n.at} />
           </p>
