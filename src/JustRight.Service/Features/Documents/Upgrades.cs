@@ -112,11 +112,13 @@ internal sealed class Upgrades(
     {
         var known = before is null ? null : Library.OpenInstall(before).Document;
         if (install.SucceededBy is { } by && by != known?.SucceededBy)
-            return Problems.Of([new Fault("not-by-hand", install.At, "succeeded-by", $"{install.Name} did not come of an upgrade.")
-            {
-                Found = by,
-                Expected = "no such key: justright install upgrade writes it",
-            }]);
+            return Problems.Of([
+                new Fault("not-by-hand", install.At, "succeeded-by", $"{install.Name} did not come of an upgrade.")
+                {
+                    Found = by,
+                    Expected = "no such key: justright install upgrade writes it",
+                },
+            ]);
         if (known is null || known.Product != install.Product || known.Release == install.Release
             || !await GaveAsync(known.KnownAs, cancel))
             return null;
