@@ -20,7 +20,7 @@ test('from a right one comes to its host: who decides on each right, and what th
   await page
     .getByRole('button', { name: /^met log on as a batch job/ })
     .first()
-    .click();
+    .press('Enter');
   await page.getByRole('link', { name: 'fm-night01' }).click();
   await expect(page.getByRole('heading', { name: 'fm-night01' })).toBeVisible();
   const row = page.getByRole('row', { name: /SeBatchLogonRight/ });

@@ -27,7 +27,7 @@ test('a right over a branch says how many refuse it, and leads to its trace', as
   await expect(sheet).toContainText('17 can, 9 cannot');
   await expect(sheet).toContainText(`inheritance stops at ${saltmere}`);
   await sheet.getByRole('link', { name: 'Trace it' }).click();
-  await expect(page.getByLabel('Can')).toHaveValue('svc-roundsman');
+  await expect(page.getByLabel('Can', { exact: true })).toHaveValue('svc-roundsman');
 });
 
 test('the trace draws the branch where inheritance stops, and previews each remedy for everybody', async () => {
