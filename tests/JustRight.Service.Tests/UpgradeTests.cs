@@ -111,6 +111,7 @@ public sealed class UpgradeTests : IAsyncLifetime
     [InlineData("thermograph@5.0", "name: another", 400, "'name'")]
     [InlineData("thermograph@5.0", "release: \"4.2\"", 400, "'release'")]
     [InlineData("thermograph@5.0", "stage: installed", 400, "'stage'")]
+    [InlineData("thermograph@5.0", "estate: fennmoor\nsucceeded-by: curdhouse-books", 400, "not-by-hand")]
     public async Task What_cannot_be_is_one_clear_error(string to, string? line, int status, string says)
     {
         var text = line is null ? null : Changed((await ShowAsync(Install)).Text, line);

@@ -98,7 +98,16 @@ internal sealed class Upgrades(
         : moved.Sheet != to.Name ? Of(moved, "release", moved.Sheet, to.Name)
         : moved.Estate != install.Estate ? Of(moved, "estate", moved.Estate, install.Estate)
         : moved.Stage != Stage.Planned ? Of(moved, "stage", moved.Stage.Word(), Stage.Planned.Word())
-        : null;
+        : NotByHand(moved, null);
+
+    /// <summary>Whoever calls himself the former release of an install, has its rules count for himself.</summary>
+    /// <param name="known">What the install is known to be the former release of.</param>
+    private static Fault? NotByHand(Install install, string? known) => install.SucceededBy is not { } by || by == known ? null
+        : new Fault("not-by-hand", install.At, "succeeded-by", $"{install.Name} did not come of an upgrade.")
+        {
+            Found = by,
+            Expected = "no such key: justright install upgrade writes it",
+        };
 
     private static Fault Of(Install moved, string field, string found, string expected) =>
         new("no-upgrade", moved.At, field, $"This is not {expected}.") { Found = found, Expected = expected };
@@ -111,14 +120,7 @@ internal sealed class Upgrades(
     public async Task<ProblemHttpResult?> WhyNotAddedAsync(Install install, DocumentRow? before, CancellationToken cancel)
     {
         var known = before is null ? null : Library.OpenInstall(before).Document;
-        if (install.SucceededBy is { } by && by != known?.SucceededBy)
-            return Problems.Of([
-                new Fault("not-by-hand", install.At, "succeeded-by", $"{install.Name} did not come of an upgrade.")
-                {
-                    Found = by,
-                    Expected = "no such key: justright install upgrade writes it",
-                },
-            ]);
+        if (NotByHand(install, known?.SucceededBy) is { } fault) return Problems.Of([fault]);
         if (known is null || known.Product != install.Product || known.Release == install.Release
             || !await GaveAsync(known.KnownAs, cancel))
             return null;
