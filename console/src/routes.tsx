@@ -1,5 +1,5 @@
 import { createRootRoute, createRoute, createRouter, lazyRouteComponent, notFound } from '@tanstack/react-router';
-import type { DocumentKind } from './api/queries';
+import type { DocumentKind } from './api/libraryQueries';
 import { Loading } from './parts/Loading';
 import { type InstallTab, isInstallTab } from './pages/install/tabs';
 import type { TraceFields } from './pages/trace/order';

@@ -14,7 +14,5 @@ export const theme = createTheme({
     // the head of a dialog is no banner of the page, and its close button has a name
     Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, transitionProps: { duration: 0 } } },
     ModalHeader: { defaultProps: { role: 'presentation' } },
-    Drawer: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } },
-    DrawerHeader: { defaultProps: { role: 'presentation' } },
   },
 });

@@ -1,5 +1,5 @@
 import { faults } from './accessibility';
-import { enter, expect, test } from './service';
+import { enter, expect, test, verifyTwice } from './service';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -23,12 +23,7 @@ test('from the start to any page by keyboard alone', async ({ page, service }) =
 test('what a run does stands on every page, and what failed waits on the first', async ({ page, service }) => {
   await enter(page, service);
   await page.goto(`${service.address}/installs/thermograph-dataroom`);
-  const verify = page.getByRole('button', { name: 'Verify' });
-  for (let i = 0; i < 2; i++) {
-    await verify.click(); // a host that restarts answers later
-    await expect(page.getByText('surveyed')).toBeVisible();
-    await expect(verify).toBeEnabled();
-  }
+  await verifyTwice(page);
 
   await page.getByRole('tab', { name: 'Worklist' }).click();
   await page.getByRole('button', { name: /^Grant these/ }).click();

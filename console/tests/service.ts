@@ -1,4 +1,4 @@
-import { type Cookie, type Page, test as base } from '@playwright/test';
+import { type Cookie, expect, type Page, test as base } from '@playwright/test';
 import { type ChildProcess, spawn } from 'node:child_process';
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -128,6 +128,16 @@ export async function enter(page: Page, service: Service) {
   await page.goto(`${service.address}/installs`);
 }
 
+/** Verifies the install that is shown until all of it was read: a host that restarts answers later. */
+export async function verifyTwice(page: Page) {
+  const verify = page.getByRole('button', { name: 'Verify' });
+  for (let i = 0; i < 2; i++) {
+    await verify.click();
+    await page.getByText('surveyed').waitFor();
+    await expect(verify).toBeEnabled();
+  }
+}
+
 /** Tests with a service of their own, shared by the tests of one file. */
 export const test = base.extend<object, { service: Service }>({
   service: [
@@ -140,4 +150,4 @@ export const test = base.extend<object, { service: Service }>({
   ],
 });
 
-export { expect } from '@playwright/test';
+export { expect };

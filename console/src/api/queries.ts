@@ -209,14 +209,6 @@ export const adoption = (name: string) =>
     retry: false,
   });
 
-/** The sheet and the install that an adoption comes to; nothing is stored. */
-export const adoptionDraft = (name: string) =>
-  queryOptions({
-    queryKey: ['adoptions', name, 'draft'],
-    queryFn: () => need(api.GET('/api/adoptions/{name}/draft', { params: { path: { name } } })),
-    retry: false,
-  });
-
 /** A page of runs without their steps: of an install, of an estate with all its installs, or all. */
 export const runs = (of: Partial<ListOrder> & { install?: string; estate?: string }) =>
   queryOptions({
@@ -253,21 +245,6 @@ export const fitting = queryOptions({
   queryFn: () => need(api.GET('/api/installs', { params: { query: { fit: 'nothing-off', take: 1 } } })),
 });
 
-/** What was told of an estate, newest first. */
-export const notifications = (name: string, order: ListOrder) =>
-  queryOptions({
-    queryKey: ['estate', name, 'notifications', order],
-    queryFn: () => need(api.GET('/api/estates/{name}/notifications', { params: { path: { name }, query: order } })),
-    placeholderData: keepPreviousData,
-  });
-
-/** When an estate is surveyed by itself, and who is told. */
-export const schedule = (name: string) =>
-  queryOptions({
-    queryKey: ['estate', name, 'schedule'],
-    queryFn: () => need(api.GET('/api/estates/{name}/schedule', of(name))),
-  });
-
 /** A page of the accounts that the installs of an estate use. */
 export const accounts = (name: string, order: ListOrder) =>
   queryOptions({
@@ -296,90 +273,12 @@ export const hosts = (name: string, order: ListOrder) =>
 export const estate = (name: string) =>
   queryOptions({ queryKey: ['estate', name], queryFn: () => need(api.GET('/api/estates/{name}', of(name))) });
 
-/** All sheets. */
-export const sheets = queryOptions({ queryKey: ['sheets'], queryFn: () => need(api.GET('/api/sheets')) });
-
-/** One sheet with its text. */
-export const sheet = (name: string) =>
-  queryOptions({ queryKey: ['sheet', name], queryFn: () => need(api.GET('/api/sheets/{name}', of(name))) });
-
-/** The kinds of document. */
-export type DocumentKind = 'sheet' | 'estate' | 'install';
-
-/** The versions of a document, the latest first. */
-export const versions = (kind: DocumentKind, name: string) =>
-  queryOptions({
-    queryKey: [kind, name, 'versions'],
-    queryFn: () => need(api.GET('/api/documents/{kind}/{name}/versions', { params: { path: { kind, name } } })),
-  });
-
-/** One version of a document with its text. */
-export const version = (kind: DocumentKind, name: string, number: number) =>
-  queryOptions({
-    queryKey: [kind, name, 'versions', number],
-    queryFn: () =>
-      need(api.GET('/api/documents/{kind}/{name}/versions/{number}', { params: { path: { kind, name, number } } })),
-    staleTime: Infinity,
-  });
-
-/** What two versions of a document say differently. */
-export const versionChanges = (kind: DocumentKind, name: string, from: number, to: number) =>
-  queryOptions({
-    queryKey: [kind, name, 'changes', from, to],
-    queryFn: () =>
-      need(api.GET('/api/documents/{kind}/{name}/changes', { params: { path: { kind, name }, query: { from, to } } })),
-    staleTime: Infinity,
-  });
-
 /** What is needed: accounts, groups, rights, each with its line of the sheet. */
 export const plan = (name: string) =>
   queryOptions({
     queryKey: ['install', name, 'plan'],
     queryFn: () => need(api.GET('/api/installs/{name}/plan', of(name))),
     retry: false,
-  });
-
-/** The secrets, and what each is allowed for. */
-export const secrets = queryOptions({
-  queryKey: ['secrets'],
-  queryFn: () => need(api.GET('/api/secrets')),
-  retry: false,
-});
-
-/** The tokens. */
-export const tokens = queryOptions({
-  queryKey: ['tokens'],
-  queryFn: () => need(api.GET('/api/tokens')),
-  retry: false,
-});
-
-/** Who is signed in to the console. */
-export const sessions = queryOptions({
-  queryKey: ['sessions'],
-  queryFn: () => need(api.GET('/api/sessions')),
-  retry: false,
-});
-
-/** The key by which evidence is signed. */
-export const evidenceKey = queryOptions({
-  queryKey: ['evidence-key'],
-  queryFn: () => need(api.GET('/api/evidence-key')),
-  retry: false,
-});
-
-/** A rehearsal of an estate; fails with 404 while there is none. */
-export const rehearsal = (name: string) =>
-  queryOptions({
-    queryKey: ['estate', name, 'rehearsal'],
-    queryFn: () => need(api.GET('/api/estates/{name}/rehearsal', of(name))),
-    retry: false,
-  });
-
-/** What an install of a sheet in an estate has to say. */
-export const asked = (name: string, estate: string) =>
-  queryOptions({
-    queryKey: ['sheet', name, 'asked', estate],
-    queryFn: () => need(api.GET('/api/sheets/{name}/asked', { params: { path: { name }, query: { estate } } })),
   });
 
 /** A page of who can do what at a database instance. */

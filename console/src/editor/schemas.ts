@@ -1,4 +1,4 @@
-import type { DocumentKind } from '../api/queries';
+import type { DocumentKind } from '../api/libraryQueries';
 import estate from '../../../schemas/estate.schema.json';
 import install from '../../../schemas/install.schema.json';
 import sheet from '../../../schemas/sheet.schema.json';

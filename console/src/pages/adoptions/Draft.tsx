@@ -1,6 +1,6 @@
 import { Button, Group, Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { adoptionDraft } from '../../api/queries';
+import { adoptionDraft } from '../../api/libraryQueries';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 

@@ -1,8 +1,8 @@
-import { Button, NativeSelect } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
-import { calendar as calendarQuery, estates as estatesQuery } from '../../api/queries';
+import { calendar as calendarQuery } from '../../api/queries';
 import type { CalendarEntryView } from '../../api/schema.gen';
 import { CopyText } from '../../parts/CopyText';
 import { DataTable } from '../../parts/DataTable';
@@ -12,6 +12,7 @@ import { Loading } from '../../parts/Loading';
 import { tabOf, words } from './kinds';
 import { PageTitle } from '../../parts/PageTitle';
 import { Simulated } from '../../parts/Simulated';
+import { useEstate } from '../../parts/useEstate';
 
 const route = getRouteApi('/frame/calendar');
 const column = createColumnHelper<CalendarEntryView>();
@@ -57,8 +58,7 @@ const columns = (estate: string) => [
 export function CalendarPage() {
   const search = route.useSearch();
   const navigate = useNavigate();
-  const estates = useQuery(estatesQuery);
-  const name = search.estate ?? estates.data?.[0]?.name ?? '';
+  const { name, field } = useEstate(search.estate, (estate) => void navigate({ to: '/calendar', search: { estate } }));
   const list = useQuery({ ...calendarQuery(name), enabled: name !== '' });
   return (
     <>
@@ -66,6 +66,7 @@ export function CalendarPage() {
         <PageTitle>Calendar</PageTitle>
         <span className="soft">What expires or is due, and when?</span>
         <Simulated of={list.data?.simulated} />
+        {field}
         <span className="grow" />
         {list.data && <span className="soft">time zone {list.data.timeZone}</span>}
         {list.data && (
@@ -79,25 +80,6 @@ export function CalendarPage() {
           </Button>
         )}
       </div>
-      {(estates.data?.length ?? 0) > 1 && (
-        <NativeSelect
-          aria-label="Estate"
-          data={estates.data?.map((e) => e.name) ?? []}
-          value={name}
-          onChange={(e) => void navigate({ to: '/calendar', search: { estate: e.currentTarget.value } })}
-          maw={240}
-          mb="sm"
-        />
-      )}
-      {estates.data?.length === 0 && (
-        <p className="empty">
-          There is no estate yet.{' '}
-          <Link to="/add/$kind" params={{ kind: 'estate' }}>
-            Add yours
-          </Link>
-          .
-        </p>
-      )}
       {list.isLoading && <Loading />}
       {list.error && <Failure error={list.error} />}
       {list.data && (

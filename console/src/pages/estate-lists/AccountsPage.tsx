@@ -1,17 +1,10 @@
-import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
 import { accounts as accountsQuery } from '../../api/queries';
 import type { AccountSummary } from '../../api/schema.gen';
-import { DataTable } from '../../parts/DataTable';
 import { Dn } from '../../parts/Dn';
-import { Failure } from '../../parts/Failure';
-import { Loading } from '../../parts/Loading';
-import { PageTitle } from '../../parts/PageTitle';
 import { Time } from '../../parts/Time';
-import { useEstate } from '../../parts/useEstate';
-import { useListOrder } from '../../parts/useListOrder';
-import { SurveyEstate } from './SurveyEstate';
+import { EstateList } from './EstateList';
 import { stands } from './stands';
 
 const route = getRouteApi('/frame/accounts');
@@ -54,30 +47,16 @@ const columns = (estate: string) => [
 
 /** The accounts that the installs of an estate use: where are they, and who uses them? */
 export function AccountsPage() {
-  const search = route.useSearch();
+  const { estate } = route.useSearch();
   const navigate = route.useNavigate();
-  const { name, field } = useEstate(search.estate, (estate) => void navigate({ search: { estate } }));
-  const asking = useListOrder();
-  const list = useQuery({ ...accountsQuery(name, asking.order), enabled: name !== '' });
   return (
-    <>
-      <div className="head">
-        <PageTitle>Accounts</PageTitle>
-        {field}
-        <span className="grow" />
-        <SurveyEstate estate={name} />
-      </div>
-      {name !== '' && list.isPending && <Loading />}
-      {list.error && <Failure error={list.error} />}
-      {list.data && (
-        <DataTable
-          label="Accounts"
-          rows={list.data.items}
-          columns={columns(name)}
-          pages={{ asking, skipped: list.data.skipped, total: list.data.total }}
-          empty="No install of this estate uses an account."
-        />
-      )}
-    </>
+    <EstateList
+      title="Accounts"
+      named={estate}
+      onChoose={(chosen) => void navigate({ search: { estate: chosen } })}
+      list={accountsQuery}
+      columns={columns}
+      empty="No install of this estate uses an account."
+    />
   );
 }

@@ -1,16 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
 import { hosts as hostsQuery } from '../../api/queries';
 import type { HostSummary } from '../../api/schema.gen';
-import { DataTable } from '../../parts/DataTable';
-import { Failure } from '../../parts/Failure';
-import { Loading } from '../../parts/Loading';
-import { PageTitle } from '../../parts/PageTitle';
 import { Time } from '../../parts/Time';
-import { useEstate } from '../../parts/useEstate';
-import { useListOrder } from '../../parts/useListOrder';
-import { SurveyEstate } from './SurveyEstate';
+import { EstateList } from './EstateList';
 
 const route = getRouteApi('/frame/hosts');
 const column = createColumnHelper<HostSummary>();
@@ -66,30 +59,16 @@ const columns = (estate: string) => [
 
 /** The hosts of an estate with their database instances: were they read, and what is on them? */
 export function HostsPage() {
-  const search = route.useSearch();
+  const { estate } = route.useSearch();
   const navigate = route.useNavigate();
-  const { name, field } = useEstate(search.estate, (estate) => void navigate({ search: { estate } }));
-  const asking = useListOrder();
-  const list = useQuery({ ...hostsQuery(name, asking.order), enabled: name !== '' });
   return (
-    <>
-      <div className="head">
-        <PageTitle>Hosts</PageTitle>
-        {field}
-        <span className="grow" />
-        <SurveyEstate estate={name} />
-      </div>
-      {name !== '' && list.isPending && <Loading />}
-      {list.error && <Failure error={list.error} />}
-      {list.data && (
-        <DataTable
-          label="Hosts"
-          rows={list.data.items}
-          columns={columns(name)}
-          pages={{ asking, skipped: list.data.skipped, total: list.data.total }}
-          empty="This estate has no hosts."
-        />
-      )}
-    </>
+    <EstateList
+      title="Hosts"
+      named={estate}
+      onChoose={(chosen) => void navigate({ search: { estate: chosen } })}
+      list={hostsQuery}
+      columns={columns}
+      empty="This estate has no hosts."
+    />
   );
 }

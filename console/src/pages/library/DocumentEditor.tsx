@@ -1,7 +1,8 @@
 import { Button, FileButton, Group, Modal } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
-import { type DocumentKind, me } from '../../api/queries';
+import { type DocumentKind } from '../../api/libraryQueries';
+import { me } from '../../api/queries';
 import type { ReplacingView } from '../../api/schema.gen';
 import { schemas } from '../../editor/schemas';
 import { Failure } from '../../parts/Failure';

@@ -2,7 +2,8 @@ import { Button, Checkbox, Group, Modal } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type DocumentKind, me } from '../../api/queries';
+import { type DocumentKind } from '../../api/libraryQueries';
+import { me } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { remove } from './documents';
 

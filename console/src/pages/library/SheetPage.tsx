@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
-import { sheet as sheetQuery } from '../../api/queries';
+import { sheet as sheetQuery } from '../../api/libraryQueries';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { PageTitle } from '../../parts/PageTitle';

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
-import { sheets as sheetsQuery } from '../../api/queries';
+import { sheets as sheetsQuery } from '../../api/libraryQueries';
 import type { SheetSummary } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
 import { Failure } from '../../parts/Failure';

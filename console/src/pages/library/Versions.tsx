@@ -1,7 +1,7 @@
 import { Button, Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type DocumentKind, version, versionChanges, versions } from '../../api/queries';
+import { type DocumentKind, version, versionChanges, versions } from '../../api/libraryQueries';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { Time } from '../../parts/Time';

@@ -1,6 +1,6 @@
 import { api, ApiError, need } from '../../api/client';
 import type { FaultView } from '../../api/problem';
-import type { DocumentKind } from '../../api/queries';
+import type { DocumentKind } from '../../api/libraryQueries';
 
 /** The file that a text is kept under. */
 export const fileOf = (kind: DocumentKind, name: string) => (name ? `${name.replace(/@.*/, '')}.yaml` : `${kind}.yaml`);

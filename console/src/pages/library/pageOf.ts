@@ -1,5 +1,5 @@
 import { linkOptions } from '@tanstack/react-router';
-import type { DocumentKind } from '../../api/queries';
+import type { DocumentKind } from '../../api/libraryQueries';
 
 /** The page of a document. */
 export function pageOf(kind: DocumentKind, name: string) {

@@ -2,7 +2,7 @@ import { Button, Group, Modal, PasswordInput, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
-import { secrets as secretsQuery } from '../../api/queries';
+import { secrets as secretsQuery } from '../../api/organizationQueries';
 import type { SecretView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';

@@ -1,8 +1,7 @@
-import { NativeSelect } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
-import { estates as estatesQuery, passwords as passwordsQuery } from '../../api/queries';
+import { passwords as passwordsQuery } from '../../api/queries';
 import type { AccountPasswordView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
 import { Due } from '../../parts/Due';
@@ -12,6 +11,7 @@ import { Loading } from '../../parts/Loading';
 import { Standing } from './Standing';
 import { PageTitle } from '../../parts/PageTitle';
 import { Simulated } from '../../parts/Simulated';
+import { useEstate } from '../../parts/useEstate';
 
 const route = getRouteApi('/frame/passwords');
 const column = createColumnHelper<AccountPasswordView>();
@@ -56,8 +56,7 @@ const columns = (estate: string) => [
 export function PasswordsPage() {
   const search = route.useSearch();
   const navigate = useNavigate();
-  const estates = useQuery(estatesQuery);
-  const name = search.estate ?? estates.data?.[0]?.name ?? '';
+  const { name, field } = useEstate(search.estate, (estate) => void navigate({ to: '/passwords', search: { estate } }));
   const list = useQuery({ ...passwordsQuery(name), enabled: name !== '' });
   return (
     <>
@@ -65,6 +64,7 @@ export function PasswordsPage() {
         <PageTitle>Passwords</PageTitle>
         <span className="soft">When is each password due, and who changes it?</span>
         <Simulated of={list.data?.simulated} />
+        {field}
         <span className="grow" />
         {list.data?.readAt && (
           <span className="soft">
@@ -72,25 +72,6 @@ export function PasswordsPage() {
           </span>
         )}
       </div>
-      {(estates.data?.length ?? 0) > 1 && (
-        <NativeSelect
-          aria-label="Estate"
-          data={estates.data?.map((e) => e.name) ?? []}
-          value={name}
-          onChange={(e) => void navigate({ to: '/passwords', search: { estate: e.currentTarget.value } })}
-          maw={240}
-          mb="sm"
-        />
-      )}
-      {estates.data?.length === 0 && (
-        <p className="empty">
-          There is no estate yet.{' '}
-          <Link to="/add/$kind" params={{ kind: 'estate' }}>
-            Add yours
-          </Link>
-          .
-        </p>
-      )}
       {list.isLoading && <Loading />}
       {list.error && <Failure error={list.error} />}
       {list.data && (

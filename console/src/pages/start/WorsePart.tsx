@@ -2,7 +2,8 @@ import { useLocalStorage } from '@mantine/hooks';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { useEffect, useState } from 'react';
-import { estates as estatesQuery, notifications } from '../../api/queries';
+import { notifications } from '../../api/organizationQueries';
+import { estates as estatesQuery } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
 
