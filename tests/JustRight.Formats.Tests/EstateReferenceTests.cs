@@ -13,10 +13,10 @@ public sealed class EstateReferenceTests
     private const string Head = """
         # An estate, key by key
 
-        Made from the [schema](../schemas/estate.schema.json) that files are checked against; with it,
-            an editor completes and checks while
-        you type. What the keys are for is told in [the sheet language](sheet-language.md#estate); the demo's estate is
-        [fennmoor.yaml](../demo-data/estates/fennmoor.yaml). `KEY` is a word of your own, and `[]` a list.
+        Made from the [schema](../schemas/estate.schema.json) that files are checked against; with it, an editor
+        completes and checks while you type. What the keys are for is told in
+        [the sheet language](sheet-language.md#estate); the demo's estate is [fennmoor.yaml](../demo-data/estates/fennmoor.yaml).
+        `KEY` is a word of your own, and `[]` a list.
 
         """;
 
