@@ -41,8 +41,10 @@ const account = createRoute({
 const find = createRoute({
   getParentRoute: () => frame,
   path: '/find',
-  validateSearch: (search: Record<string, unknown>): { words?: string } =>
-    typeof search.words === 'string' && search.words ? { words: search.words } : {},
+  validateSearch: (search: Record<string, unknown>): { words?: string; go?: boolean } =>
+    typeof search.words === 'string' && search.words
+      ? { words: search.words, ...(search.go === true ? { go: true } : {}) }
+      : {},
   component: lazyRouteComponent(() => import('./pages/find/FindPage'), 'FindPage'),
 });
 const runs = createRoute({
@@ -160,6 +162,35 @@ const hosts = createRoute({
   validateSearch: ofEstate,
   component: lazyRouteComponent(() => import('./pages/estate-lists/HostsPage'), 'HostsPage'),
 });
+const instances = createRoute({
+  getParentRoute: () => frame,
+  path: '/instances',
+  validateSearch: ofEstate,
+  component: lazyRouteComponent(() => import('./pages/estate-lists/InstancesPage'), 'InstancesPage'),
+});
+const units = createRoute({
+  getParentRoute: () => frame,
+  path: '/ous',
+  validateSearch: ofEstate,
+  component: lazyRouteComponent(() => import('./pages/estate-lists/UnitsPage'), 'UnitsPage'),
+});
+const policies = createRoute({
+  getParentRoute: () => frame,
+  path: '/policies',
+  validateSearch: ofEstate,
+  component: lazyRouteComponent(() => import('./pages/estate-lists/PoliciesPage'), 'PoliciesPage'),
+});
+const policy = createRoute({
+  getParentRoute: () => frame,
+  path: '/estates/$estate/policies/$policy',
+  component: lazyRouteComponent(() => import('./pages/policy/PolicyPage'), 'PolicyPage'),
+});
+const reviews = createRoute({
+  getParentRoute: () => frame,
+  path: '/reviews',
+  validateSearch: ofEstate,
+  component: lazyRouteComponent(() => import('./pages/estate-lists/ReviewsPage'), 'ReviewsPage'),
+});
 const sheets = createRoute({
   getParentRoute: () => frame,
   path: '/sheets',
@@ -258,6 +289,11 @@ export const router = createRouter({
       accounts,
       groups,
       hosts,
+      instances,
+      units,
+      policies,
+      policy,
+      reviews,
       sheets,
       sheet,
       estates,

@@ -63,6 +63,11 @@ public sealed record EstateSummary(
     /// <summary>The estate that it is a rehearsal of; null for any other.</summary>
     public string? Rehearses { get; init; }
 
+    /// <summary>
+    /// The organization's time zone, by its name in the time zone database; empty for an estate that cannot be read.
+    /// </summary>
+    public string TimeZone { get; init; } = "";
+
     /// <summary>What this release cannot read of it, or leaves aside; empty when all of it is read.</summary>
     public IReadOnlyList<string> Remarks { get; init; } = [];
 }
@@ -226,7 +231,11 @@ public sealed record DocumentChangesView(DocumentVersionView From, DocumentVersi
 /// <param name="IsThere">Whether there is one of that name, which it would replace.</param>
 /// <param name="Changes">What it says differently, in words; empty when it says the same.</param>
 /// <param name="Installs">The installs that rest on it.</param>
-public sealed record ReplacingView(string Name, bool IsThere, IReadOnlyList<string> Changes, IReadOnlyList<string> Installs);
+public sealed record ReplacingView(string Name, bool IsThere, IReadOnlyList<string> Changes, IReadOnlyList<string> Installs)
+{
+    /// <summary>For an install: the plan that it would come to; null for other documents.</summary>
+    public PlanView? Plan { get; init; }
+}
 
 /// <summary>What an install of a sheet in an estate has to say.</summary>
 /// <param name="Sheet">The sheet.</param>

@@ -21,6 +21,28 @@ public sealed record HostSummary(
 /// <param name="Total">How many match.</param>
 public sealed record HostPage(IReadOnlyList<HostSummary> Items, int Skipped, int Total);
 
+/// <summary>A database instance of an estate, in a list.</summary>
+/// <param name="Name">Its name, as the estate has it.</param>
+/// <param name="Engine">The family of database server.</param>
+/// <param name="Release">Its release, as it says or as the estate says; empty when neither does.</param>
+/// <param name="Host">The host it runs on.</param>
+/// <param name="Reach">How it is reached, in words.</param>
+/// <param name="ReadAt">When it was read; null while it never was.</param>
+/// <param name="Unread">Why it could not be read; null when it could, or was never tried.</param>
+/// <param name="UnreadParts">How many of its parts and databases could not be read, though it could.</param>
+/// <param name="Databases">How many databases it has; null while it was not read.</param>
+/// <param name="Installs">The installs that need something of it.</param>
+public sealed record InstanceSummary(
+    string Name, [property: AllowedValues("sqlserver", "postgresql")] string Engine, string Release, string Host,
+    [property: ReachWord] string Reach, DateTimeOffset? ReadAt, string? Unread, int UnreadParts, int? Databases,
+    IReadOnlyList<string> Installs);
+
+/// <summary>A page of the list of database instances.</summary>
+/// <param name="Items">The instances, in the order that was asked for.</param>
+/// <param name="Skipped">How many of those that match come before them.</param>
+/// <param name="Total">How many match.</param>
+public sealed record InstancePage(IReadOnlyList<InstanceSummary> Items, int Skipped, int Total);
+
 /// <summary>An account that installs of an estate need, in a list.</summary>
 /// <param name="Name">Its logon name.</param>
 /// <param name="State"><c>there</c>, <c>disabled</c>, <c>not-there</c>, or <c>unseen</c> while nothing was read.</param>

@@ -86,6 +86,9 @@ public sealed record HostServiceView(
     [property: AllowedValues("with the system", "automatic", "automatic, delayed", "manual", "disabled")] string StartOrder,
     IReadOnlyList<string> WaitsFor, string? Obstacle, string? AskedBy)
 {
+    /// <summary>What an install asks it to run as; null where none does.</summary>
+    public HostServiceAskedView? Asked { get; init; }
+
     /// <summary>
     /// What it runs as from its next start: what that is, what it may do here, and what other hosts take it for.
     /// </summary>
@@ -97,6 +100,13 @@ public sealed record HostServiceView(
     /// </summary>
     public IReadOnlyList<string> IdentityRights { get; init; } = [];
 }
+
+/// <summary>What an install asks a service to run as.</summary>
+/// <param name="Install">The install.</param>
+/// <param name="Account">What its sheet calls the account.</param>
+/// <param name="Name">The logon name of the account.</param>
+/// <param name="Need">The id of the need: the step of the worklist that is for it sets it.</param>
+public sealed record HostServiceAskedView(string Install, string Account, string Name, string Need);
 
 /// <summary>A policy as it stands for a host.</summary>
 /// <param name="Policy">Its GUID.</param>

@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>An order to accept something that the fit says is off.</summary>
@@ -60,6 +62,23 @@ public sealed record ReviewOrder(int Fit, string? By = null, DateOnly? NextBy = 
 public sealed record ReviewView(
     int Number, string Install, int Fit, FitCountsView Counts, string By, string WrittenBy, DateTimeOffset At,
     DateOnly? NextBy, string? Remark, IReadOnlyList<ReviewedView> Off);
+
+/// <summary>How an install stands with its reviews, in a list.</summary>
+/// <param name="Install">The install.</param>
+/// <param name="Title">The product's name in full; empty when it cannot be planned.</param>
+/// <param name="Stage">Its stage.</param>
+/// <param name="Latest">The latest review; null while there was none.</param>
+/// <param name="DueAt">When it is to be reviewed next; null when nothing says so.</param>
+/// <param name="Standing"><c>overdue</c>, <c>soon</c>, <c>later</c>; <c>never</c> when nothing says when.</param>
+public sealed record ReviewStand(
+    string Install, string Title, [property: StageWord] string Stage, ReviewView? Latest, DateTimeOffset? DueAt,
+    [property: AllowedValues("overdue", "soon", "later", "never")] string Standing);
+
+/// <summary>A page of the list of how installs stand with their reviews.</summary>
+/// <param name="Items">The installs, in the order that was asked for.</param>
+/// <param name="Skipped">How many of those that match come before them.</param>
+/// <param name="Total">How many match.</param>
+public sealed record ReviewStandPage(IReadOnlyList<ReviewStand> Items, int Skipped, int Total);
 
 /// <summary>Something that was off at a review.</summary>
 /// <param name="Words">What it was, in words.</param>

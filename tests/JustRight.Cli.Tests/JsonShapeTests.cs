@@ -38,6 +38,7 @@ public sealed partial class JsonShapeTests() : ClientScene(() => PreparedData.De
         "calendar fennmoor --to {new}/calendar.ics", "notifications fennmoor", "schedule fennmoor",
         $"report {Install} --to {{new}}/report.md", $"evidence write {Install} --to {{new}}/evidence.json", "evidence key",
         $"confirm {Install}", "instance fennmoor fm-sql01", "hosts fennmoor", "accounts fennmoor", "groups fennmoor",
+        "instances fennmoor", "ous fennmoor", "policies fennmoor", "policy fennmoor {7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01}", "review due fennmoor",
         "find thermo", "run list", "sign-in settings brinebook-contractors",
         "sign-in file brinebook-contractors", "sign-in try brinebook-contractors", "password due fennmoor",
         "password where-used fennmoor svc-curd-cards", "password renew fennmoor svc-curd-cards --list", $"handover {Install}",

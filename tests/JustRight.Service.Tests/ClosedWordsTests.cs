@@ -2,15 +2,18 @@ using System.ComponentModel.DataAnnotations;
 using System.Reflection;
 using System.Text.Json;
 using JustRight.Contracts;
+using JustRight.Core.Calendar;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.SecretUses;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.SignInTests;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Service.Tests;
 
@@ -29,6 +32,9 @@ public sealed class ClosedWordsTests
         { typeof(SignInCheckView), nameof(SignInCheckView.Cause), Of<SignInCause>() },
         { typeof(SignInCheckView), nameof(SignInCheckView.Verdict), Of<CheckVerdict>() },
         { typeof(NamedDifferenceView), nameof(NamedDifferenceView.Cause), Of<SignInCause>() },
+        { typeof(PolicyGroupRuleView), nameof(PolicyGroupRuleView.Act), Of<PolicyGroupAct>() },
+        { typeof(PolicyHostView), nameof(PolicyHostView.Fate), Of<LinkFate>() },
+        { typeof(ReviewStand), nameof(ReviewStand.Standing), [.. Of<EntryStanding>(), "never"] },
         { typeof(SheetPlaceView), nameof(SheetPlaceView.Kind), Of<PlaceKind>() },
         { typeof(NeedDifferenceView), nameof(NeedDifferenceView.Change), Of<NeedChange>() },
         { typeof(InstallSummary), nameof(InstallSummary.Stage), [.. Of<Stage>(), ""] },

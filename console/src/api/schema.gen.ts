@@ -541,6 +541,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/estates/{name}/instances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The database instances of an estate, and when each was read: a page, searched and sorted */
+        get: operations["ListInstances"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/estates/{name}/accounts": {
         parameters: {
             query?: never;
@@ -567,6 +584,23 @@ export interface paths {
         };
         /** The groups that installs need, and whether they are there: a page, searched and sorted */
         get: operations["ListGroups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/ous": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The organizational units that installs have to do with, what lies in each and which policies are linked there: a page, searched and sorted */
+        get: operations["ListOrganizationalUnits"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1121,6 +1155,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/estates/{name}/policies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The group policies of an estate's domain, and the hosts that each applies to: a page, searched and sorted */
+        get: operations["ListPolicies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/policies/{policy}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A group policy from the latest survey: links, hosts, the rights that it sets, what it does to local groups */
+        get: operations["ShowPolicy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/installs/{name}/handovers": {
         parameters: {
             query?: never;
@@ -1407,6 +1475,23 @@ export interface paths {
         put?: never;
         /** Records who reviewed the latest fit, its deviations, and which of them are accepted until when */
         post: operations["Review"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The installs of an estate, who reviewed each last, and when it is to be reviewed next: a page, searched and sorted */
+        get: operations["ListReviewStands"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2682,6 +2767,8 @@ export interface components {
             peopleDirectories: components["schemas"]["PeopleDirectoryView"][];
             /** @description The estate that it is a rehearsal of; null for any other. */
             rehearses?: null | string;
+            /** @description The organization's time zone, by its name in the time zone database; empty for an estate that cannot be read. */
+            timeZone: string;
             /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
         };
@@ -3216,6 +3303,17 @@ export interface components {
             /** @description Whether it is switched off. */
             disabled: boolean;
         };
+        /** @description What an install asks a service to run as. */
+        HostServiceAskedView: {
+            /** @description The install. */
+            install: string;
+            /** @description What its sheet calls the account. */
+            account: string;
+            /** @description The logon name of the account. */
+            name: string;
+            /** @description The id of the need: the step of the worklist that is for it sets it. */
+            need: string;
+        };
         /** @description A service. */
         HostServiceView: {
             /** @description Its short name. */
@@ -3248,6 +3346,8 @@ export interface components {
             obstacle: null | string;
             /** @description The install and account that ask for it, or null. */
             askedBy: null | string;
+            /** @description What an install asks it to run as; null where none does. */
+            asked?: null | components["schemas"]["HostServiceAskedView"];
             /** @description What it runs as from its next start: what that is, what it may do here, and what other hosts take it for. */
             identity: string;
             /** @description Log-on rights and privileges that a built-in identity holds on this host; empty for accounts, which have a page of their own, and for LocalSystem, which may do everything. */
@@ -3445,6 +3545,59 @@ export interface components {
             whyNot: null | string;
             /** @description The installs that need it. */
             neededBy: string[];
+        };
+        /** @description A page of the list of database instances. */
+        InstancePage: {
+            /** @description The instances, in the order that was asked for. */
+            items: components["schemas"]["InstanceSummary"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
+        };
+        /** @description A database instance of an estate, in a list. */
+        InstanceSummary: {
+            /** @description Its name, as the estate has it. */
+            name: string;
+            /**
+             * @description The family of database server.
+             * @enum {string}
+             */
+            engine: "sqlserver" | "postgresql";
+            /** @description Its release, as it says or as the estate says; empty when neither does. */
+            release: string;
+            /** @description The host it runs on. */
+            host: string;
+            /**
+             * @description How it is reached, in words.
+             * @enum {string}
+             */
+            reach: "simulation" | "ldaps" | "file" | "ssh" | "tls" | "handed-over" | "none" | "";
+            /**
+             * Format: date-time
+             * @description When it was read; null while it never was.
+             */
+            readAt: null | string;
+            /** @description Why it could not be read; null when it could, or was never tried. */
+            unread: null | string;
+            /**
+             * Format: int32
+             * @description How many of its parts and databases could not be read, though it could.
+             */
+            unreadParts: number;
+            /**
+             * Format: int32
+             * @description How many databases it has; null while it was not read.
+             */
+            databases: null | number;
+            /** @description The installs that need something of it. */
+            installs: string[];
         };
         /** @description A database instance as the latest survey read it. */
         InstanceView: {
@@ -3948,6 +4101,45 @@ export interface components {
             /** @description Where an inherited entry comes from: there it is changed. Empty where no entry decides. */
             from: string;
         };
+        /** @description A page of the list of organizational units. */
+        OrganizationalUnitPage: {
+            /** @description The units, in the order that was asked for. */
+            items: components["schemas"]["OrganizationalUnitSummary"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
+        };
+        /** @description A container of the directory that accounts, groups or computers lie in, or that policies are linked at. */
+        OrganizationalUnitSummary: {
+            /** @description Its distinguished name. */
+            dn: string;
+            /** @description What the estate calls it; empty for one that the estate does not name. */
+            branch: string;
+            /**
+             * @description `there`, `not-there`, or `unseen` while it was not read.
+             * @enum {string}
+             */
+            state: "there" | "not-there" | "unseen";
+            /** @description The accounts of installs that lie in it, themselves. */
+            accounts: string[];
+            /** @description The groups of installs that lie in it, themselves. */
+            groups: string[];
+            /** @description The hosts of the estate whose computer accounts lie in it, themselves. */
+            hosts: string[];
+            /** @description The policies linked at it, link number 1 first. */
+            policies: string[];
+            /** @description Whether it blocks policies from above; null when that was not read. */
+            blocksInheritance: null | boolean;
+            /** @description Why its links could not be read, or null. */
+            unread: null | string;
+        };
         /** @description The password of one account: how it stands, where it is typed, what its renewal would do. */
         PasswordDetailView: {
             /** @description How it stands. */
@@ -4245,6 +4437,133 @@ export interface components {
             /** @description What somebody should know who carries it out. */
             notes: string[];
         };
+        /** @description What a policy does to a local group. */
+        PolicyGroupRuleView: {
+            /**
+             * @description `members` for the whole membership, `member-of` for the groups of a principal, or what a preference item does: `create`, `update`, `replace`, `delete`.
+             * @enum {string}
+             */
+            act: "members" | "member-of" | "create" | "update" | "replace" | "delete";
+            /** @description The group; for `member-of` the principal. */
+            name: string;
+            /** @description Who is to be in it; for `member-of` the groups. */
+            entries: string[];
+            /** @description Of a preference item: who is to go. */
+            removed: string[];
+            /** @description Of a preference item: whether it is for some hosts alone, by what only the host can tell. */
+            targeted: boolean;
+        };
+        /** @description What becomes of a policy on a host. */
+        PolicyHostView: {
+            /** @description The host. */
+            host: string;
+            /**
+             * @description `applies`, `unseen`, `link-disabled`, `blocked`, `gone`, `half-disabled` or `filtered`.
+             * @enum {string}
+             */
+            fate: "applies" | "unseen" | "link-disabled" | "blocked" | "gone" | "half-disabled" | "filtered";
+            /** @description Why its fate is this. */
+            why: string;
+        };
+        /** @description A link of a policy. */
+        PolicyLinkView: {
+            /** @description The distinguished name of where it is linked. */
+            dn: string;
+            /**
+             * Format: int32
+             * @description Its place in the order of links there, from 1.
+             */
+            number: number;
+            /** @description Whether the link is enforced. */
+            enforced: boolean;
+            /** @description Whether the link is disabled. */
+            disabled: boolean;
+        };
+        /** @description A page of the list of policies. */
+        PolicyPage: {
+            /** @description The policies, in the order that was asked for. */
+            items: components["schemas"]["PolicySummary"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
+            /** @description Why none was read, or null. */
+            unread: null | string;
+        };
+        /** @description A log-on right or privilege that a policy sets. */
+        PolicyRightView: {
+            /** @description The constant of the right, such as `SeServiceLogonRight`. */
+            constant: string;
+            /** @description The right, in words. */
+            words: string;
+            /** @description Whether it keeps its holders from something. */
+            denies: boolean;
+            /** @description Its whole list: names, where a name is known. */
+            holders: string[];
+            /** @description The hosts on which this policy's list is the one that counts. */
+            decidesOn: string[];
+        };
+        /** @description A group policy, in a list. */
+        PolicySummary: {
+            /** @description Its GUID in braces. */
+            id: string;
+            /** @description Its display name. */
+            name: string;
+            /** @description The distinguished names of where it is linked. */
+            linkedAt: string[];
+            /** @description The hosts of the estate that it applies to. */
+            hosts: string[];
+            /**
+             * Format: int32
+             * @description How many log-on rights and privileges it sets; null when its template was not read.
+             */
+            rights: null | number;
+            /**
+             * Format: int32
+             * @description What it does to local groups: how many rules; null when that was not read.
+             */
+            groupRules: null | number;
+            /** @description Why something of it was not read, or null. */
+            unread: null | string;
+        };
+        /** @description A group policy as the latest survey read it. */
+        PolicyView: {
+            /** @description The estate. */
+            estate: string;
+            /** @description Its GUID in braces. */
+            id: string;
+            /** @description Its display name. */
+            name: string;
+            /** @description Whether it is simulated. */
+            simulated: boolean;
+            /**
+             * Format: date-time
+             * @description When it was read.
+             */
+            readAt: string;
+            /** @description Whether its computer half is switched off. */
+            halfDisabled: boolean;
+            /** @description The filter by a query on the host that it names, or null. */
+            queryFilter: null | string;
+            /** @description Where it is linked. */
+            links: components["schemas"]["PolicyLinkView"][];
+            /** @description The hosts of the estate below its links, and what becomes of it there. */
+            hosts: components["schemas"]["PolicyHostView"][];
+            /** @description The log-on rights and privileges that it sets, each with its whole list. */
+            rights: components["schemas"]["PolicyRightView"][];
+            /** @description Why its template was not read, or null. */
+            rightsUnread: null | string;
+            /** @description What it does to local groups. */
+            groupRules: components["schemas"]["PolicyGroupRuleView"][];
+            /** @description Why that was not read, or null. */
+            groupsUnread: null | string;
+        };
         /** @description A refusal [RFC 9457] */
         ProblemDetails: {
             /** @description A stable word below `urn:justright:` */
@@ -4502,6 +4821,8 @@ export interface components {
             changes: string[];
             /** @description The installs that rest on it. */
             installs: string[];
+            /** @description For an install: the plan that it would come to; null for other documents. */
+            plan?: null | components["schemas"]["PlanView"];
         };
         /** @description Whether the controllers of a domain agree on an object. */
         ReplicaComparisonView: {
@@ -4569,6 +4890,45 @@ export interface components {
             nextBy?: null | string;
             /** @description What the reviewer wants remembered. */
             remark?: null | string;
+        };
+        /** @description How an install stands with its reviews, in a list. */
+        ReviewStand: {
+            /** @description The install. */
+            install: string;
+            /** @description The product's name in full; empty when it cannot be planned. */
+            title: string;
+            /**
+             * @description Its stage.
+             * @enum {string}
+             */
+            stage: "planned" | "installed" | "retiring" | "";
+            /** @description The latest review; null while there was none. */
+            latest: null | components["schemas"]["ReviewView"];
+            /**
+             * Format: date-time
+             * @description When it is to be reviewed next; null when nothing says so.
+             */
+            dueAt: null | string;
+            /**
+             * @description `overdue`, `soon`, `later`; `never` when nothing says when.
+             * @enum {string}
+             */
+            standing: "overdue" | "soon" | "later" | "never";
+        };
+        /** @description A page of the list of how installs stand with their reviews. */
+        ReviewStandPage: {
+            /** @description The installs, in the order that was asked for. */
+            items: components["schemas"]["ReviewStand"][];
+            /**
+             * Format: int32
+             * @description How many of those that match come before them.
+             */
+            skipped: number;
+            /**
+             * Format: int32
+             * @description How many match.
+             */
+            total: number;
         };
         /** @description A review: who looked, at which fit, and what of it was accepted until when. */
         ReviewView: {
@@ -5523,6 +5883,7 @@ export type HostPage = components['schemas']['HostPage'];
 export type HostPolicyView = components['schemas']['HostPolicyView'];
 export type HostRightView = components['schemas']['HostRightView'];
 export type HostRunnerView = components['schemas']['HostRunnerView'];
+export type HostServiceAskedView = components['schemas']['HostServiceAskedView'];
 export type HostServiceView = components['schemas']['HostServiceView'];
 export type HostSummary = components['schemas']['HostSummary'];
 export type HostView = components['schemas']['HostView'];
@@ -5532,6 +5893,8 @@ export type InstallSummary = components['schemas']['InstallSummary'];
 export type InstallView = components['schemas']['InstallView'];
 export type InstanceHolderPage = components['schemas']['InstanceHolderPage'];
 export type InstanceHolderView = components['schemas']['InstanceHolderView'];
+export type InstancePage = components['schemas']['InstancePage'];
+export type InstanceSummary = components['schemas']['InstanceSummary'];
 export type InstanceView = components['schemas']['InstanceView'];
 export type InstanceWayView = components['schemas']['InstanceWayView'];
 export type JobEvent = components['schemas']['JobEvent'];
@@ -5552,6 +5915,8 @@ export type NotificationPage = components['schemas']['NotificationPage'];
 export type NotificationView = components['schemas']['NotificationView'];
 export type NotOfferedView = components['schemas']['NotOfferedView'];
 export type ObjectActView = components['schemas']['ObjectActView'];
+export type OrganizationalUnitPage = components['schemas']['OrganizationalUnitPage'];
+export type OrganizationalUnitSummary = components['schemas']['OrganizationalUnitSummary'];
 export type PasswordDetailView = components['schemas']['PasswordDetailView'];
 export type PasswordPlaceView = components['schemas']['PasswordPlaceView'];
 export type PasswordsView = components['schemas']['PasswordsView'];
@@ -5567,6 +5932,13 @@ export type PlannedAccountView = components['schemas']['PlannedAccountView'];
 export type PlannedGrantView = components['schemas']['PlannedGrantView'];
 export type PlannedGroupView = components['schemas']['PlannedGroupView'];
 export type PlanView = components['schemas']['PlanView'];
+export type PolicyGroupRuleView = components['schemas']['PolicyGroupRuleView'];
+export type PolicyHostView = components['schemas']['PolicyHostView'];
+export type PolicyLinkView = components['schemas']['PolicyLinkView'];
+export type PolicyPage = components['schemas']['PolicyPage'];
+export type PolicyRightView = components['schemas']['PolicyRightView'];
+export type PolicySummary = components['schemas']['PolicySummary'];
+export type PolicyView = components['schemas']['PolicyView'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
 export type ProductRoleView = components['schemas']['ProductRoleView'];
 export type ProtectionOrder = components['schemas']['ProtectionOrder'];
@@ -5581,6 +5953,8 @@ export type ReplicaComparisonView = components['schemas']['ReplicaComparisonView
 export type ReplicaLagView = components['schemas']['ReplicaLagView'];
 export type ReviewedView = components['schemas']['ReviewedView'];
 export type ReviewOrder = components['schemas']['ReviewOrder'];
+export type ReviewStand = components['schemas']['ReviewStand'];
+export type ReviewStandPage = components['schemas']['ReviewStandPage'];
 export type ReviewView = components['schemas']['ReviewView'];
 export type RightFlowView = components['schemas']['RightFlowView'];
 export type RunPage = components['schemas']['RunPage'];
@@ -8288,6 +8662,77 @@ export interface operations {
             };
         };
     };
+    ListInstances: {
+        parameters: {
+            query?: {
+                /** @description only what contains all of these words, in capital or small letters */
+                search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
+                sort?: string;
+                /** @description how many to leave out from the beginning */
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstancePage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     ListAccounts: {
         parameters: {
             query?: {
@@ -8390,6 +8835,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GroupPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListOrganizationalUnits: {
+        parameters: {
+            query?: {
+                /** @description only what contains all of these words, in capital or small letters */
+                search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
+                sort?: string;
+                /** @description how many to leave out from the beginning */
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrganizationalUnitPage"];
                 };
             };
             /** @description Bad Request */
@@ -10727,6 +11243,144 @@ export interface operations {
             };
         };
     };
+    ListPolicies: {
+        parameters: {
+            query?: {
+                /** @description only what contains all of these words, in capital or small letters */
+                search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
+                sort?: string;
+                /** @description how many to leave out from the beginning */
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PolicyPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowPolicy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+                /**
+                 * @description a group policy: its display name, or its GUID in braces
+                 * @example {7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01}
+                 */
+                policy: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PolicyView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     ListHandovers: {
         parameters: {
             query?: {
@@ -12117,6 +12771,77 @@ export interface operations {
             };
             /** @description The body is of another content type */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListReviewStands: {
+        parameters: {
+            query?: {
+                /** @description only what contains all of these words, in capital or small letters */
+                search?: string;
+                /** @description the column to sort by, with - before it from its end; another word is refused with those that there are */
+                sort?: string;
+                /** @description how many to leave out from the beginning */
+                skip?: number;
+                /** @description how many at most */
+                take?: number;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewStandPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,7 @@
 import { TextInput } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { useLocation, useNavigate } from '@tanstack/react-router';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 
 /** One search over everything, from every page: the slash key goes to it, and what it finds is the page Find. */
 export function FindField() {
@@ -9,6 +9,8 @@ export function FindField() {
   const { pathname, search } = useLocation();
   // what is looked for stands in the address, so that it can be passed on
   const words = pathname === '/find' ? (search.words ?? '') : '';
+  // while one types, what was typed counts: the address comes after it
+  const [typed, setTyped] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
   useHotkeys([['/', () => field.current?.focus()]]);
   return (
@@ -18,8 +20,11 @@ export function FindField() {
       size="xs"
       aria-label="Find"
       placeholder="Find an account, host, group, install, page … (/)"
-      value={words}
+      value={typed ?? words}
+      onFocus={() => setTyped(words)}
+      onBlur={() => setTyped(null)}
       onChange={(e) => {
+        setTyped(e.currentTarget.value);
         void navigate({
           to: '/find',
           search: { words: e.currentTarget.value },
@@ -27,7 +32,8 @@ export function FindField() {
         });
       }}
       onKeyDown={(e) => {
-        if (e.key === 'Enter') document.querySelector<HTMLAnchorElement>('#found a')?.click();
+        if (e.key === 'Enter' && typed)
+          void navigate({ to: '/find', search: { words: typed, go: true }, replace: pathname === '/find' });
         if (e.key === 'Escape') field.current?.blur();
       }}
     />

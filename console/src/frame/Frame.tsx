@@ -1,5 +1,5 @@
 import { ActionIcon, AppShell, Button, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
-import { useDisclosure } from '@mantine/hooks';
+import { useDisclosure, useHotkeys } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { Link, Navigate, Outlet, useLocation } from '@tanstack/react-router';
 import { api, ApiError } from '../api/client';
@@ -9,6 +9,7 @@ import { Loading } from '../parts/Loading';
 import { useAllSimulated } from '../parts/Simulated';
 import { FindField } from './FindField';
 import './frame.css';
+import { Help } from './Help';
 import { Navigation } from './Navigation';
 import { RunBar } from './RunBar';
 import { useServiceAway } from './useServiceAway';
@@ -21,6 +22,8 @@ export function Frame() {
   const { setColorScheme } = useMantineColorScheme();
   const scheme = useComputedColorScheme('light');
   const [open, pages] = useDisclosure(false);
+  const [keyOpen, key] = useDisclosure(false);
+  useHotkeys([['shift+?', key.open]]);
   const away = useServiceAway();
   if (who.error instanceof ApiError && who.error.status === 401)
     // while the door is on its way, the address is its own already
@@ -57,6 +60,10 @@ export function Frame() {
         <span className="grow" />
         {simulated && <span className="tag">simulated</span>}
         <span className="soft who">{who.data ? `${who.data.name}, ${who.data.role}` : ''}</span>
+        <ActionIcon variant="subtle" color="dark" aria-label="Signs and keys" onClick={key.open}>
+          ?
+        </ActionIcon>
+        <Help opened={keyOpen} onClose={key.close} />
         <Button size="compact-sm" variant="subtle" onClick={() => setColorScheme(scheme === 'dark' ? 'light' : 'dark')}>
           {scheme === 'dark' ? 'Light' : 'Dark'}
         </Button>

@@ -22,6 +22,9 @@ export const groups: { name: string; pages: PageLink[] }[] = [
       { label: 'Accounts', link: linkOptions({ to: '/accounts' }) },
       { label: 'Groups', link: linkOptions({ to: '/groups' }) },
       { label: 'Hosts', link: linkOptions({ to: '/hosts' }) },
+      { label: 'Instances', link: linkOptions({ to: '/instances' }) },
+      { label: 'OUs', link: linkOptions({ to: '/ous' }) },
+      { label: 'Policies', link: linkOptions({ to: '/policies' }) },
       { label: 'Trace', link: linkOptions({ to: '/trace' }) },
       { label: 'Object', link: linkOptions({ to: '/object' }) },
       { label: 'Filter', link: linkOptions({ to: '/filter' }) },
@@ -32,6 +35,7 @@ export const groups: { name: string; pages: PageLink[] }[] = [
     pages: [
       { label: 'Passwords', link: linkOptions({ to: '/passwords' }) },
       { label: 'Calendar', link: linkOptions({ to: '/calendar' }) },
+      { label: 'Reviews', link: linkOptions({ to: '/reviews' }) },
     ],
   },
   {

@@ -11,8 +11,14 @@ interface Row {
 
 const signs: Record<string, string> = { ...stepStates, blocked: '– blocked' };
 
-/** Steps in order, grouped by team, each with its state. */
-export function StepTable({ steps }: { steps: Row[] }) {
+/** Which steps are chosen, and what happens when one is clicked. */
+export interface StepChoice {
+  chosen: ReadonlySet<number>;
+  onToggle: (step: number) => void;
+}
+
+/** Steps in order, grouped by team, each with its state; where there is a choice, those that are not blocked can be chosen. */
+export function StepTable({ steps, choice, label }: { steps: Row[]; choice?: StepChoice; label?: string }) {
   const runs: { team: string; rows: Row[] }[] = [];
   for (const step of steps) {
     const last = runs.at(-1);
@@ -20,16 +26,27 @@ export function StepTable({ steps }: { steps: Row[] }) {
     else runs.push({ team: step.team, rows: [step] });
   }
   return (
-    <table className="steps">
+    <table className="steps" aria-label={label}>
       {runs.map((run) => (
         <tbody key={run.rows[0]?.number}>
           <tr>
-            <th colSpan={4} scope="rowgroup">
+            <th colSpan={choice ? 5 : 4} scope="rowgroup">
               {run.team ? `${run.team} team` : 'nobody’s team'}
             </th>
           </tr>
           {run.rows.map((row) => (
             <tr key={row.number}>
+              {choice && (
+                <td>
+                  <input
+                    type="checkbox"
+                    aria-label={`Step ${row.number}: ${row.words}`}
+                    disabled={row.state === 'blocked'}
+                    checked={choice.chosen.has(row.number)}
+                    onChange={() => choice.onToggle(row.number)}
+                  />
+                </td>
+              )}
               <td className="number">{row.number}</td>
               <td>{row.words}</td>
               <td className="soft">{row.note}</td>

@@ -18,15 +18,36 @@ export function ago(value: string, now: number): string {
   return 'just now';
 }
 
-/** The exact local time with its offset from UTC. */
-export function exact(value: string): string {
-  return new Date(value).toLocaleString('en-US', {
-    dateStyle: 'medium',
-    timeStyle: 'long',
+/** A moment taken apart by the clock of a zone. */
+function partsIn(value: string | number, zone: string): Record<string, string> {
+  const format = new Intl.DateTimeFormat('en-US', {
+    timeZone: zone,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
+    timeZoneName: 'longOffset',
   });
+  return Object.fromEntries(format.formatToParts(new Date(value)).map((p) => [p.type, p.value]));
 }
 
-/** Until when something counts: the day that was named, or else the moment at which it ends. */
-export function untilWords(ends: { lastDay?: string | null; until: string }): string {
-  return ends.lastDay ?? exact(ends.until);
+/** The day in a zone: `2026-11-25`. */
+export function dayIn(value: string | number, zone: string): string {
+  const { year, month, day } = partsIn(value, zone);
+  return `${year}-${month}-${day}`;
+}
+
+/** The time of day in a zone: `13:00:05`. */
+export function clockIn(value: string | number, zone: string): string {
+  const { hour, minute, second } = partsIn(value, zone);
+  return `${hour}:${minute}:${second}`;
+}
+
+/** The exact time in a zone, with its offset from UTC [ISO 8601]: `2026-11-25 13:00:05 +01:00`. */
+export function exactIn(value: string | number, zone: string): string {
+  const offset = (partsIn(value, zone).timeZoneName ?? '').replace('GMT', '') || '+00:00';
+  return `${dayIn(value, zone)} ${clockIn(value, zone)} ${offset}`;
 }

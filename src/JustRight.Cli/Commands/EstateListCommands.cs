@@ -7,7 +7,10 @@ using Spectre.Console;
 
 namespace JustRight.Cli.Commands;
 
-/// <summary><c>hosts</c>, <c>accounts</c> and <c>groups</c>: what an estate holds that installs have to do with.</summary>
+/// <summary>
+/// <c>hosts</c>, <c>instances</c>, <c>accounts</c>, <c>groups</c>, <c>ous</c> and <c>policies</c>: what an estate holds that
+/// installs have to do with.
+/// </summary>
 internal static class EstateListCommands
 {
     public static Command MakeHosts() => Make(
@@ -24,6 +27,21 @@ internal static class EstateListCommands
         "groups", "Lists the groups that the installs of an estate need, whether each is there, and which installs use it",
         ["justright groups fennmoor", "justright groups fennmoor --search roster"],
         new ListOptions("name", "state", "members", "installs"), j => j.GroupPage, WriteGroups);
+
+    public static Command MakeInstances() => Make(
+        "instances", "Lists the database instances of an estate: how each is reached, when it was read, which installs need it",
+        ["justright instances fennmoor", "justright instances fennmoor --search postgresql"],
+        new ListOptions("name", "engine", "host", "reach", "read", "installs"), j => j.InstancePage, WriteInstances);
+
+    public static Command MakeUnits() => Make(
+        "ous", "Lists the organizational units that installs have to do with: what lies in each, which policies are linked there",
+        ["justright ous fennmoor", "justright ous fennmoor --search not-there"],
+        new ListOptions("dn", "branch", "state", "accounts", "hosts", "policies"), j => j.OrganizationalUnitPage, WriteUnits);
+
+    public static Command MakePolicies() => Make(
+        "policies", "Lists the group policies of an estate's domain: where each is linked, which hosts it applies to",
+        ["justright policies fennmoor", "justright policies fennmoor --sort -hosts"],
+        new ListOptions("name", "links", "hosts", "rights", "groups"), j => j.PolicyPage, WritePolicies);
 
     private static Command Make<T>(
         string name, string description, string[] examples, ListOptions order, Func<ContractsJson, JsonTypeInfo<T>> shape,
@@ -50,6 +68,52 @@ internal static class EstateListCommands
                 new Text(h.Unread is { } why ? $"could not be read: {why}" : h.ReadAt is { } at ? Times.Exact(at) : "never"),
                 new Text(string.Join(", ", h.Instances)), new Text(string.Join(", ", h.Installs)));
         Write(call, table, page.Items.Count, page.Skipped, page.Total, "hosts");
+    }
+
+    private static void WriteInstances(Call call, InstancePage page)
+    {
+        var table = Screen.List("instance", "engine", "host", "reached", "read", "needed by");
+        foreach (var i in page.Items)
+            table.AddRow(
+                new Text(i.Name), new Text($"{i.Engine} {i.Release}".TrimEnd()), new Text(i.Host), new Text(i.Reach),
+                new Text(
+                    i.Unread is { } why ? $"could not be read: {why}"
+                    : i.ReadAt is not { } at ? "never"
+                    : i.UnreadParts > 0 ? $"{Times.Exact(at)}, without {i.UnreadParts} parts" : Times.Exact(at)),
+                new Text(string.Join(", ", i.Installs)));
+        Write(call, table, page.Items.Count, page.Skipped, page.Total, "instances");
+    }
+
+    private static void WriteUnits(Call call, OrganizationalUnitPage page)
+    {
+        var table = Screen.List("organizational unit", "called", "state", "in it", "policies");
+        foreach (var u in page.Items)
+            table.AddRow(
+                new Text(u.Dn), new Text(u.Branch), new Text(u.State),
+                new Text(string.Join(", ", new[]
+                {
+                    Counted(u.Accounts.Count, "account"), Counted(u.Groups.Count, "group"), Counted(u.Hosts.Count, "host"),
+                }.Where(w => w.Length > 0))),
+                new Text(
+                    (u.Unread is { } why ? $"could not be read: {why}" : string.Join(", ", u.Policies))
+                    + (u.BlocksInheritance == true ? " (blocks inheritance)" : "")));
+        Write(call, table, page.Items.Count, page.Skipped, page.Total, "organizational units");
+    }
+
+    private static string Counted(int count, string what) => count == 0 ? "" : $"{count} {what}{(count == 1 ? "" : "s")}";
+
+    private static void WritePolicies(Call call, PolicyPage page)
+    {
+        var table = Screen.List("policy", "linked at", "applies to", "sets");
+        foreach (var p in page.Items)
+            table.AddRow(
+                new Text(p.Name), new Text(string.Join("; ", p.LinkedAt)), new Text(string.Join(", ", p.Hosts)),
+                new Text(
+                    string.Join(", ", new[] { Counted(p.Rights ?? 0, "right"), Counted(p.GroupRules ?? 0, "rule for groups") }
+                        .Where(w => w.Length > 0))
+                    + (p.Unread is { } why ? $" unread: {why}" : "")));
+        Write(call, table, page.Items.Count, page.Skipped, page.Total, "policies");
+        if (page.Unread is { } none) call.Screen.Line(none);
     }
 
     private static void WriteAccounts(Call call, AccountPage page)

@@ -18,6 +18,14 @@ internal static class ReviewCommands
             c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)))
             .Answers(j => j.IReadOnlyListReviewView);
 
+        var estate = Names.Estate();
+        var order = new ListOptions("install", "due", "reviewed", "stage");
+        var due = CommandKit.Make(
+            "due", "Lists the installs of an estate: who reviewed each last, and when it is to be reviewed next",
+            ["justright review due fennmoor", "justright review due fennmoor --sort due --search overdue"],
+            [estate, .. order.All], c => DueAsync(c, Names.Part(c.Parsed.GetValue(estate)!), order))
+            .Answers(j => j.ReviewStandPage);
+
         var install = Names.Install();
         var fit = new Option<int?>("--fit")
         {
@@ -53,7 +61,7 @@ internal static class ReviewCommands
                 ReportCommands.WriteAsync(
                     c, $"installs/{Names.Part(c.Parsed.GetValue(printed)!)}/report?form=html", c.Parsed.GetValue(to)))
             .Answers(j => j.WrittenFileView);
-        return CommandKit.Group("review", "Reviews: who reviewed which fit, and what was accepted", list, add, sheet);
+        return CommandKit.Group("review", "Reviews: who reviewed which fit, and what was accepted", list, due, add, sheet);
     }
 
     private static async Task<int> ListAsync(Call call, string install)
@@ -93,6 +101,29 @@ internal static class ReviewCommands
             ContractsJson.Default.ReviewView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(review, ContractsJson.Default.ReviewView);
         else Write(call.Screen, review);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> DueAsync(Call call, string estate, ListOptions order)
+    {
+        var page = await call.Api.GetAsync(
+            $"estates/{estate}/reviews?{order.Query(call).Text}", ContractsJson.Default.ReviewStandPage, call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            call.Screen.Json(page, ContractsJson.Default.ReviewStandPage);
+            return ExitCode.Fine;
+        }
+
+        var table = Screen.List("install", "stage", "last reviewed", "result", "next");
+        foreach (var stand in page.Items)
+            table.AddRow(
+                new Text(stand.Install), new Text(stand.Stage),
+                new Text(stand.Latest is { } last ? $"{Times.Exact(last.At)} by {last.By}" : "never"),
+                new Text(stand.Latest is { } result ? Balance.Words(result.Counts) : ""),
+                new Text(stand.DueAt is { } at ? $"{Times.Exact(at)} ({stand.Standing})" : "no date"));
+        if (page.Items.Count > 0) call.Screen.Write(table);
+        else if (page.Total == 0) call.Screen.Line("No installs.");
+        ListOptions.Tell(call, page.Items.Count, page.Skipped, page.Total, "installs");
         return ExitCode.Fine;
     }
 

@@ -122,8 +122,8 @@ public abstract class Giving
     public bool Holds(Right right) =>
         View.Graph.IndexOf(Holder) is var node && node >= 0 && View.Index.Gives(View.Graph.SidOf(node), right);
 
-    /// <summary>The rights that the plan gives the account besides.</summary>
-    public abstract IEnumerable<Right> Beside { get; }
+    /// <summary>The rights on a host that the plan gives the account besides.</summary>
+    public abstract IEnumerable<Right> BesideOn(string host);
 
     /// <summary>Who is put into a domain group, that the account be in it.</summary>
     public abstract IReadOnlyList<Entrant> WhoEnters(string group);

@@ -10,11 +10,11 @@ namespace JustRight.Core.Worklists;
 
 /// <summary>What a right that an account of a plan lacks is told, and where its steps go.</summary>
 /// <param name="needs">What all installs of the estate need.</param>
+/// <param name="grants">All that the account needs, by the host that it is on; empty for no host.</param>
 /// <param name="shared">What kinds gather over the whole worklist.</param>
 internal sealed class GivingNeed(
-    Plan plan, SurveyView view, NeedsIndex needs, PlannedAccount account, Judgement judgement, StepList steps,
-        List<NotOffered> left,
-    Dictionary<Type, SharedSteps> shared) : Giving
+    Plan plan, SurveyView view, NeedsIndex needs, PlannedAccount account, ILookup<string, PlannedGrant> grants,
+    Judgement judgement, StepList steps, List<NotOffered> left, Dictionary<Type, SharedSteps> shared) : Giving
 {
     private readonly PlannedGrant _grant = judgement.Grant!;
 
@@ -57,7 +57,7 @@ internal sealed class GivingNeed(
     public override string? Blocked => Unread ?? (judgement.Absent is null ? null : judgement.Reason);
 
     /// <inheritdoc/>
-    public override IEnumerable<Right> Beside => plan.GrantsOf(account.Key).Select(g => g.Right);
+    public override IEnumerable<Right> BesideOn(string host) => grants[host].Select(g => g.Right);
 
     /// <summary>Membership through an inner group of the plan is given by that inner group.</summary>
     public override IReadOnlyList<Entrant> WhoEnters(string group)
@@ -96,7 +96,7 @@ internal sealed class GivingNeed(
 
     /// <inheritdoc/>
     public override void ComesWith(Right other) =>
-        steps.ComesWith(_grant.Id, plan.GrantsOf(account.Key).First(g => g.Right == other).Id);
+        steps.ComesWith(_grant.Id, grants[other.OnHost ?? ""].First(g => g.Right == other).Id);
 
     /// <inheritdoc/>
     public override void LeaveToPerson(string why) => left.Add(new NotOffered(judgement.Id, why));

@@ -26,7 +26,8 @@ internal sealed class StepList
     /// <summary>The steps in order.</summary>
     public List<Step> Ordered()
     {
-        var along = _along.SelectMany(a => _steps.Where(s => s.For == a.With).Select(s => s with { For = a.For })).ToList();
+        var by = _steps.ToLookup(s => s.For);
+        var along = _along.SelectMany(a => by[a.With].Select(s => s with { For = a.For })).ToList();
         return
         [
             .. _steps.Concat(along)

@@ -52,5 +52,6 @@ public sealed record Worklist(
     public Worklist Blocking(Func<Change, string?> why) => this with { Give = Blocked(Give, why), Remove = Blocked(Remove, why) };
 
     private static IReadOnlyList<Step> Blocked(IReadOnlyList<Step> steps, Func<Change, string?> why) =>
-        Step.Linked([.. steps.Select(s => s with { Blocked = s.Blocked ?? why(s.Change) })]);
+        steps.All(s => s.Blocked is not null || why(s.Change) is null) ? steps
+            : Step.Linked([.. steps.Select(s => s with { Blocked = s.Blocked ?? why(s.Change) })]);
 }

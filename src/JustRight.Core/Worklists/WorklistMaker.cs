@@ -33,8 +33,14 @@ public static class WorklistMaker
         var (steps, left, shared) = (new StepList(), new List<NotOffered>(), new Dictionary<Type, SharedSteps>());
         new ObjectSteps(fit, view, steps).Add();
         foreach (var account in fit.Accounts)
+        {
+            var grants = fit.Plan.GrantsOf(account.Account.Key)
+                .ToLookup(g => g.Right.OnHost ?? "", StringComparer.OrdinalIgnoreCase);
             foreach (var judgement in account.Judgements.Where(j => j.Grant is not null && IsToBeGiven(j)))
-                judgement.Right.Give(new GivingNeed(fit.Plan, view, needs, account.Account, judgement, steps, left, shared));
+                judgement.Right.Give(
+                    new GivingNeed(fit.Plan, view, needs, account.Account, grants, judgement, steps, left, shared));
+        }
+
         foreach (var gathered in shared.Values) gathered.Finish();
         return (steps.Ordered(), left);
     }

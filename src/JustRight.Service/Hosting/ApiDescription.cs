@@ -60,6 +60,7 @@ internal static class ApiDescription
         ["script"] = "the name of a script",
         ["host"] = "a host of the estate",
         ["instance"] = "a database instance of the estate",
+        ["policy"] = "a group policy: its display name, or its GUID in braces",
         ["folder"] = "the folder of a bundle, as the list of bundles shows it",
         ["from"] = "the earlier one",
         ["to"] = "the later one",

@@ -108,6 +108,7 @@ internal static class ApiExamples
         ["sheets"] = "thermograph@4.2",
         ["hosts"] = "fm-temp01",
         ["instances"] = "fm-sql01",
+        ["policies"] = "{7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01}",
         ["host-scripts"] = "collect",
         ["people-directories"] = "contractors",
         ["passwords"] = "svc-archive",

@@ -160,6 +160,7 @@ public static class ServiceHost
         api.MapConfirmations();
         api.MapHosts();
         api.MapInstances();
+        api.MapPolicies();
         api.MapHandovers();
         api.MapProtection();
         api.MapSignIns();

@@ -2,10 +2,10 @@ import { useComputedColorScheme } from '@mantine/core';
 import { type Edge, Handle, MarkerType, type Node, type NodeProps, Position, ReactFlow } from '@xyflow/react';
 import { useMemo } from 'react';
 import type { JudgementView } from '../../api/schema.gen';
-import { layoutPaths, type PictureNode } from './layoutPaths';
+import { layered } from '../../parts/layered';
+import { joinPaths, type PictureNode } from './joinPaths';
 
-const columnWidth = 262;
-const rowHeight = 58;
+const room = { width: 212, height: 40, across: 50, down: 14 };
 const colors: Record<string, string> = {
   excess: 'var(--warm)',
   forbidden: 'var(--warm)',
@@ -32,11 +32,16 @@ const nodeTypes = { step: StepBox };
 export function PathPicture({ rights }: { rights: JudgementView[] }) {
   const scheme = useComputedColorScheme('light');
   const { nodes, edges, height } = useMemo(() => {
-    const picture = layoutPaths(rights);
+    const picture = joinPaths(rights);
+    const { corners, height } = layered(
+      picture.nodes.map((n) => n.id),
+      picture.edges,
+      room,
+    );
     const nodes: StepNode[] = picture.nodes.map((step) => ({
       id: step.id,
       type: 'step',
-      position: { x: step.column * columnWidth, y: step.row * rowHeight },
+      position: corners.get(step.id) ?? { x: 0, y: 0 },
       data: { step },
       draggable: false,
       focusable: false,
@@ -53,8 +58,7 @@ export function PathPicture({ rights }: { rights: JudgementView[] }) {
       },
       markerEnd: { type: MarkerType.Arrow, color: colors[edge.verdict] ?? 'var(--soft)' },
     }));
-    const rows = Math.max(...picture.nodes.map((n) => n.row)) + 1;
-    return { nodes, edges, height: Math.min(560, Math.max(160, rows * rowHeight + 24)) };
+    return { nodes, edges, height: Math.min(560, Math.max(120, height + 32)) };
   }, [rights]);
   return (
     <div className="picture" style={{ height }} aria-hidden="true">

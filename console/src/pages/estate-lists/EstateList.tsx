@@ -14,23 +14,28 @@ interface Page<T> {
   total: number;
 }
 
-interface Props<T> {
+interface Props<T, P extends Page<T>> {
   title: string;
   /** The estate that the address names. */
   named: string | undefined;
   onChoose: (estate: string) => void;
   // The keys of queries differ, and cells are of many types; the page does not care which.
   // eslint-disable-next-line @typescript-eslint/no-explicit-any
-  list: (estate: string, order: ListOrder) => UseQueryOptions<Page<T>, Error, Page<T>, any>;
+  list: (estate: string, order: ListOrder) => UseQueryOptions<P, Error, P, any>;
   // eslint-disable-next-line @typescript-eslint/no-explicit-any
   columns: (estate: string) => ColumnDef<T, any>[];
   empty: string;
+  /** The column that it is sorted by where nobody says. */
+  sort?: string;
+  /** What there is to say above the table. */
+  note?: (page: P) => React.ReactNode;
 }
 
 /** A page of what an estate has, searched and sorted by the service, with the way to survey it anew. */
-export function EstateList<T>({ title, named, onChoose, list, columns, empty }: Props<T>) {
+export function EstateList<T, P extends Page<T>>(props: Props<T, P>) {
+  const { title, named, onChoose, list, columns, empty, sort, note } = props;
   const { name, field } = useEstate(named, onChoose);
-  const asking = useListOrder();
+  const asking = useListOrder(sort);
   const page = useQuery({ ...list(name, asking.order), enabled: name !== '' });
   return (
     <>
@@ -42,6 +47,7 @@ export function EstateList<T>({ title, named, onChoose, list, columns, empty }: 
       </div>
       {name !== '' && page.isPending && <Loading />}
       {page.error && <Failure error={page.error} />}
+      {page.data && note?.(page.data)}
       {page.data && (
         <DataTable
           label={title}

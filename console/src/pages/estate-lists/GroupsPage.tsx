@@ -1,8 +1,9 @@
-import { getRouteApi, Link } from '@tanstack/react-router';
+import { getRouteApi } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
 import { groups as groupsQuery } from '../../api/queries';
 import type { GroupSummary } from '../../api/schema.gen';
 import { Dn } from '../../parts/Dn';
+import { InstallLinks } from '../../parts/InstallLinks';
 import { EstateList } from './EstateList';
 import { stands } from './stands';
 
@@ -21,14 +22,7 @@ const columns = [
   column.accessor((g) => g.members ?? '–', { id: 'members', header: 'Members' }),
   column.accessor('installs', {
     header: 'Used by',
-    cell: (c) =>
-      c.getValue().map((install) => (
-        <div key={install}>
-          <Link to="/installs/$name" params={{ name: install }}>
-            {install}
-          </Link>
-        </div>
-      )),
+    cell: (c) => <InstallLinks names={c.getValue()} />,
   }),
 ];
 

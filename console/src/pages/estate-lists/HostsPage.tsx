@@ -2,6 +2,7 @@ import { getRouteApi, Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
 import { hosts as hostsQuery } from '../../api/queries';
 import type { HostSummary } from '../../api/schema.gen';
+import { InstallLinks } from '../../parts/InstallLinks';
 import { Time } from '../../parts/Time';
 import { EstateList } from './EstateList';
 
@@ -46,14 +47,7 @@ const columns = (estate: string) => [
   }),
   column.accessor('installs', {
     header: 'Installs',
-    cell: (c) =>
-      c.getValue().map((install) => (
-        <div key={install}>
-          <Link to="/installs/$name" params={{ name: install }}>
-            {install}
-          </Link>
-        </div>
-      )),
+    cell: (c) => <InstallLinks names={c.getValue()} />,
   }),
 ];
 

@@ -1,6 +1,7 @@
 import { useDebouncedValue } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
+import { useEffect, useRef } from 'react';
 import { search as searchQuery } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
@@ -12,9 +13,16 @@ const route = getRouteApi('/frame/find');
 
 /** One search over everything; what is looked for stands in the address, so that it can be passed on. */
 export function FindPage() {
-  const { words = '' } = route.useSearch();
+  const { words = '', go = false } = route.useSearch();
   const [asked] = useDebouncedValue(words.trim(), 250);
   const found = useQuery({ ...searchQuery(asked), enabled: asked !== '' });
+  const pages = pagesNamed(words);
+  const list = useRef<HTMLDivElement>(null);
+  const isThere = pages.length > 0 || (asked === words.trim() && found.isSuccess && !found.isPlaceholderData);
+  // Enter goes to the first that is found, though it be found later
+  useEffect(() => {
+    if (go && isThere) list.current?.querySelector('a')?.click();
+  }, [go, isThere]);
   return (
     <>
       <div className="head">
@@ -24,8 +32,8 @@ export function FindPage() {
         </span>
       </div>
       {asked === '' && <p className="empty">Type words into the search above; each must be contained.</p>}
-      <div id="found">
-        <FoundPages pages={pagesNamed(asked)} />
+      <div ref={list}>
+        <FoundPages pages={pages} />
         {asked !== '' && found.isPending && <Loading />}
         {found.error && <Failure error={found.error} />}
         {asked !== '' && found.data && <FoundTable found={found.data} words={asked} />}

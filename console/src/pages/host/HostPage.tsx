@@ -67,7 +67,7 @@ export function HostPage() {
             <GroupTable groups={data.groups} controller={data.role === 'controller'} />
           </Tabs.Panel>
           <Tabs.Panel value="policies">
-            <PolicyTable policies={data.policies} unseen={data.policiesUnseen} />
+            <PolicyTable estate={estate} policies={data.policies} unseen={data.policiesUnseen} />
           </Tabs.Panel>
         </Tabs>
       )}

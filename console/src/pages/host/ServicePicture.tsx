@@ -2,10 +2,10 @@ import { useComputedColorScheme } from '@mantine/core';
 import { type Edge, Handle, MarkerType, type Node, type NodeProps, Position, ReactFlow } from '@xyflow/react';
 import { useMemo } from 'react';
 import type { HostServiceView } from '../../api/schema.gen';
-import { layoutServices, type ServiceNode } from './layoutServices';
+import { layered } from '../../parts/layered';
+import { joinServices, type ServiceNode } from './joinServices';
 
-const columnWidth = 240;
-const rowHeight = 72;
+const room = { width: 190, height: 54, across: 50, down: 16 };
 
 type BoxNode = Node<{ of: ServiceNode }, 'service'>;
 
@@ -32,11 +32,16 @@ const nodeTypes = { service: ServiceBox };
 export function ServicePicture({ services }: { services: HostServiceView[] }) {
   const scheme = useComputedColorScheme('light');
   const { nodes, edges, height } = useMemo(() => {
-    const picture = layoutServices(services);
+    const picture = joinServices(services);
+    const { corners, height } = layered(
+      picture.nodes.map((n) => n.name.toLowerCase()),
+      picture.edges,
+      room,
+    );
     const nodes: BoxNode[] = picture.nodes.map((of) => ({
       id: of.name.toLowerCase(),
       type: 'service',
-      position: { x: of.column * columnWidth, y: of.row * rowHeight },
+      position: corners.get(of.name.toLowerCase()) ?? { x: 0, y: 0 },
       data: { of },
       draggable: false,
       focusable: false,
@@ -49,8 +54,7 @@ export function ServicePicture({ services }: { services: HostServiceView[] }) {
       style: { stroke: 'var(--soft)', strokeWidth: 1.5 },
       markerEnd: { type: MarkerType.Arrow, color: 'var(--soft)' },
     }));
-    const rows = Math.max(0, ...picture.nodes.map((n) => n.row)) + 1;
-    return { nodes, edges, height: Math.min(480, Math.max(120, rows * rowHeight + 24)) };
+    return { nodes, edges, height: Math.min(480, Math.max(100, height + 32)) };
   }, [services]);
   if (nodes.length === 0) return <p className="empty">No service of this host depends on another.</p>;
   return (

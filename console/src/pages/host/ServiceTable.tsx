@@ -1,7 +1,11 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
+import { me } from '../../api/queries';
 import type { HostServiceView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
 import { Time } from '../../parts/Time';
+import { SetRunAs } from './SetRunAs';
 
 /** The order in which services start, as the service names it. */
 const startOrders = ['with the system', 'automatic', 'automatic, delayed', 'manual', 'disabled'];
@@ -11,7 +15,7 @@ const ownOrder: Record<string, string> = {
   'automatic-delayed': 'automatic, delayed',
 };
 const column = createColumnHelper<HostServiceView>();
-const columns = [
+const columns = (canSet: boolean) => [
   column.accessor((s) => `${s.name} ${s.title}`, {
     id: 'name',
     header: 'service',
@@ -20,7 +24,15 @@ const columns = [
         {row.original.title || row.original.name}
         <br />
         <code className="soft">{row.original.name}</code>
-        {row.original.askedBy && <div className="soft">asked for by {row.original.askedBy}</div>}
+        {row.original.asked && (
+          <div className="soft">
+            asked for by{' '}
+            <Link to="/installs/$name" params={{ name: row.original.asked.install }}>
+              {row.original.asked.install}
+            </Link>
+            : {row.original.asked.account}
+          </div>
+        )}
       </>
     ),
   }),
@@ -28,7 +40,8 @@ const columns = [
     header: 'runs as',
     cell: ({ row }) => (
       <>
-        <code>{row.original.account}</code>
+        <code>{row.original.account}</code>{' '}
+        {row.original.asked && canSet && <SetRunAs service={row.original} asked={row.original.asked} />}
         <div className="soft">{row.original.identity}</div>
         {row.original.identityRights.length > 0 && (
           <details>
@@ -83,5 +96,7 @@ const columns = [
 
 /** Services in the order in which they start. */
 export function ServiceTable({ services }: { services: HostServiceView[] }) {
-  return <DataTable label="services" rows={services} columns={columns} empty="No service was read." />;
+  const who = useQuery(me);
+  const canSet = who.data?.role === 'granter' || who.data?.role === 'owner';
+  return <DataTable label="services" rows={services} columns={columns(canSet)} empty="No service was read." />;
 }

@@ -1,12 +1,13 @@
 import './history.css';
 import { Area, AreaChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { KeptFitView, ReviewView } from '../../api/schema.gen';
-import { exact } from '../../parts/times';
+import { clockIn, dayIn, exactIn } from '../../parts/times';
+import { useZone } from '../../parts/useZone';
 import { type PlotPoint, plotPoints } from './plotPoints';
 
 const spans = 4;
-const day = new Intl.DateTimeFormat(undefined, { year: 'numeric', month: 'short', day: 'numeric' });
-const time = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
+/** A day, in milliseconds. */
+const day = 86_400_000;
 
 /** How the fit changed over time: excess rights stand above the line, missing rights below it. The table below says the same. */
 export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: ReviewView[] }) {
@@ -14,7 +15,8 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
   const times = [...points.map((p) => p.at), ...reviews.map((r) => Date.parse(r.at))];
   const [first, last] = [Math.min(...times), Math.max(...times)];
   const ticks = Array.from({ length: spans + 1 }, (_, i) => first + ((last - first) * i) / spans);
-  const label = last - first > 86_400_000 ? day : time;
+  const zone = useZone();
+  const label = (at: number) => (last - first > day ? dayIn(at, zone) : clockIn(at, zone));
   return (
     <figure className="plot" aria-label="How the fit changed over time; the table below says the same">
       <ResponsiveContainer width="100%" height={180}>
@@ -25,7 +27,7 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
             scale="time"
             domain={[first, last]}
             ticks={ticks}
-            tickFormatter={(at: number) => label.format(at)}
+            tickFormatter={label}
             stroke="var(--soft)"
           />
           <YAxis
@@ -61,7 +63,7 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
             isAnimationActive={false}
           />
           <Tooltip
-            content={({ payload }) => <Said point={payload[0]?.payload as PlotPoint | undefined} />}
+            content={({ payload }) => <Said point={payload[0]?.payload as PlotPoint | undefined} zone={zone} />}
             isAnimationActive={false}
           />
         </AreaChart>
@@ -74,12 +76,12 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
   );
 }
 
-function Said({ point }: { point: PlotPoint | undefined }) {
+function Said({ point, zone }: { point: PlotPoint | undefined; zone: string }) {
   if (!point) return null;
   return (
     <div className="said">
       fit {point.number}: {point.words}
-      <div className="soft">{exact(new Date(point.at).toISOString())}</div>
+      <div className="soft">{exactIn(point.at, zone)}</div>
     </div>
   );
 }

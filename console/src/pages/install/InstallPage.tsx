@@ -124,7 +124,7 @@ export function InstallPage() {
         {fit.data && (
           <>
             <Tabs.Panel value="matrix">
-              <Matrix fit={fit.data} />
+              <Matrix fit={fit.data} follow={follow} />
               <Reports fit={fit.data} />
             </Tabs.Panel>
             <Tabs.Panel value="worklist">

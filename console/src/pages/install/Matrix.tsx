@@ -1,28 +1,30 @@
-import { Button, CloseButton, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
-import { Link } from '@tanstack/react-router';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import type { AccountFitView, FitView, JudgementView } from '../../api/schema.gen';
+import { useMemo, useRef, useState } from 'react';
+import type { AccountFitView, FitView, JobView, JudgementView } from '../../api/schema.gen';
 import { Balance } from '../../parts/Balance';
 import { countsOf } from '../../parts/strokes';
-import { columnsOf, gather, isFine } from './gather';
-import { GatheredChip } from './GatheredChip';
-import { PersonsWord } from './PersonsWord';
-import { RightFacts } from './RightFacts';
+import { columnsOf, isFine } from './gather';
 import './matrix.css';
+import { MatrixRow } from './MatrixRow';
 import { moveFocus } from './moveFocus';
+import { RightPanel } from './RightPanel';
+import { useRowsInSight } from './useRowsInSight';
 
 /** Accounts as rows, places as columns, rights with their verdicts in the cells; what one can know of a right stands beside it. */
-export function Matrix({ fit }: { fit: FitView }) {
+export function Matrix({ fit, follow }: { fit: FitView; follow: (run: JobView) => void }) {
   const [selectedId, setSelected] = useState<string | null>(null);
   const [onlyOff, setOnlyOff] = useState(false);
   const [words, setWords] = useState('');
   useHotkeys([['o', () => setOnlyOff((only) => !only)]]);
   const { places, columnOf } = useMemo(() => columnsOf(fit), [fit]);
   const rows = useMemo(() => rowsOf(fit, onlyOff, words), [fit, onlyOff, words]);
+  const heads = useMemo(() => headsOf(rows, places, columnOf), [rows, places, columnOf]);
   const selected = fit.accounts.flatMap((a) => a.rights).find((r) => r.id === selectedId) ?? null;
-  const shown = rows.flatMap((r) => r.rights);
+  const shown = rows.reduce((sum, r) => sum + r.rights.length, 0);
   const total = fit.accounts.reduce((sum, a) => sum + a.rights.length, 0);
+  const frame = useRef<HTMLDivElement>(null);
+  const sight = useRowsInSight(rows.length, frame, (i) => rows[i]?.account.key ?? '');
   return (
     <>
       <div className="head">
@@ -42,58 +44,56 @@ export function Matrix({ fit }: { fit: FitView }) {
           Only what is off (o)
         </Button>
         <span className="soft" role="status">
-          {shown.length === total ? `${total} rights` : `${shown.length} of ${total} rights`}
+          {shown === total ? `${total} rights` : `${shown} of ${total} rights`}
         </span>
       </div>
       <div className={selected ? 'matrix-beside' : ''}>
-        <div className="matrix-frame" tabIndex={-1}>
-          <table className="matrix" aria-label="Accounts and places" onKeyDown={moveFocus}>
+        <div className="matrix-frame" tabIndex={-1} ref={frame}>
+          <table
+            className="matrix"
+            aria-label="Accounts and places"
+            aria-rowcount={rows.length + 1}
+            onKeyDown={moveFocus}
+          >
             <thead>
               <tr>
                 <th scope="col">account</th>
-                {places.map((place) => (
+                {heads.map(({ place, counts }) => (
                   <th scope="col" key={place}>
                     {place}
                     <br />
-                    <Balance
-                      counts={countsOf(shown.filter((r) => columnOf(r) === place).map((r) => r.verdict))}
-                      quiet
-                    />
+                    <Balance counts={counts} quiet />
                   </th>
                 ))}
               </tr>
             </thead>
             <tbody>
-              {rows.map(({ account, rights }) => (
-                <tr key={account.key}>
-                  <th scope="row">
-                    <Link to="/installs/$name/accounts/$account" params={{ name: fit.install, account: account.key }}>
-                      {account.key}
-                    </Link>{' '}
-                    <code>{account.name}</code>
-                    <div className="purpose">{account.purpose}</div>
-                    <Balance counts={account.counts} quiet />
-                  </th>
-                  {places.map((place) => (
-                    <td key={place}>
-                      {gather(rights.filter((r) => columnOf(r) === place)).map((alike) => (
-                        <GatheredChip
-                          key={alike.right}
-                          alike={alike}
-                          place={place}
-                          quiet={selected !== null}
-                          onSelect={setSelected}
-                        />
-                      ))}
-                    </td>
-                  ))}
-                </tr>
-              ))}
+              <Room height={sight.before} />
+              {sight.indices.map((index) => {
+                const row = rows[index];
+                return (
+                  row && (
+                    <MatrixRow
+                      key={row.account.key}
+                      install={fit.install}
+                      account={row.account}
+                      rights={row.rights}
+                      places={places}
+                      columnOf={columnOf}
+                      quiet={selected !== null}
+                      onSelect={setSelected}
+                      index={index}
+                      measure={sight.measure}
+                    />
+                  )
+                );
+              })}
+              <Room height={sight.after} />
             </tbody>
           </table>
           {rows.length === 0 && <p className="empty">{onlyOff ? 'Nothing is off here.' : 'Nothing matches.'}</p>}
         </div>
-        {selected && <Panel right={selected} fit={fit} onClose={() => setSelected(null)} />}
+        {selected && <RightPanel right={selected} fit={fit} follow={follow} onClose={() => setSelected(null)} />}
       </div>
     </>
   );
@@ -102,6 +102,18 @@ export function Matrix({ fit }: { fit: FitView }) {
 interface Row {
   account: AccountFitView;
   rights: JudgementView[];
+}
+
+/** The room that rows out of sight take. */
+function Room({ height }: { height: number }) {
+  return height > 0 ? <tr aria-hidden="true" style={{ height }} /> : null;
+}
+
+/** The columns, each with what stands in it. */
+function headsOf(rows: Row[], places: string[], columnOf: (right: JudgementView) => string) {
+  const verdicts = new Map(places.map((place) => [place, [] as string[]]));
+  for (const { rights } of rows) for (const right of rights) verdicts.get(columnOf(right))?.push(right.verdict);
+  return [...verdicts].map(([place, all]) => ({ place, counts: countsOf(all) }));
 }
 
 /** The rows that are shown: every account, or those with something that matches. */
@@ -119,64 +131,4 @@ function rowsOf(fit: FitView, onlyOff: boolean, words: string): Row[] {
       };
     })
     .filter((row) => row.rights.length > 0);
-}
-
-/** Everything known of one right, beside the matrix and never over it. */
-function Panel({ right, fit, onClose }: { right: JudgementView; fit: FitView; onClose: () => void }) {
-  const panel = useRef<HTMLElement>(null);
-  const from = useRef<Element>(null);
-  useEffect(() => {
-    from.current = document.activeElement;
-    panel.current?.focus({ preventScroll: true });
-    return () => (from.current as HTMLElement | null)?.focus({ preventScroll: true });
-  }, [right.id]);
-  useHotkeys([['Escape', onClose]], []);
-  return (
-    <section
-      ref={panel}
-      role="dialog"
-      aria-label={`${right.right} on ${right.place}`}
-      tabIndex={-1}
-      className="matrix-panel"
-    >
-      <div className="head">
-        <h2>
-          {right.right} on {right.place}
-        </h2>
-        <span className="grow" />
-        <CloseButton aria-label="Close" onClick={onClose} />
-      </div>
-      <RightFacts right={right} estate={fit.estate} />
-      {right.product && (
-        <PersonsWord install={fit.install} account={right.account} product={right.product} title={fit.title} />
-      )}
-      <NextOf right={right} fit={fit} />
-    </section>
-  );
-}
-
-/** What one can do about a right now. */
-function NextOf({ right, fit }: { right: JudgementView; fit: FitView }) {
-  const ways = [];
-  if (right.verdict === 'missing' || right.verdict === 'excess' || right.verdict === 'forbidden')
-    ways.push(
-      <Link key="worklist" to="/installs/$name" params={{ name: fit.install }} search={{ tab: 'worklist' }}>
-        Its step on the worklist
-      </Link>,
-      <Link key="review" to="/installs/$name" params={{ name: fit.install }} search={{ tab: 'review' }}>
-        Accept it for a time
-      </Link>,
-    );
-  ways.push(
-    <Link key="password" to="/passwords/$estate/$account" params={{ estate: fit.estate, account: right.account }}>
-      The password of {right.account}
-    </Link>,
-  );
-  return (
-    <ul className="ways" aria-label="What can be done">
-      {ways.map((way) => (
-        <li key={way.key}>{way}</li>
-      ))}
-    </ul>
-  );
 }

@@ -5,8 +5,7 @@ import { api, need } from '../../api/client';
 import { me } from '../../api/queries';
 import type { ProductRoleView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
-import { Time } from '../../parts/Time';
-import { exact } from '../../parts/times';
+import { ExactTime, Time } from '../../parts/Time';
 
 interface Props {
   install: string;
@@ -49,7 +48,7 @@ export function PersonsWord({ install, account, product, title }: Props) {
       {product.at && product.until && (
         <p className="soft">
           {product.seenBy} saw it {product.held ? 'there' : 'missing'} <Time value={product.at} />; valid until{' '}
-          {exact(product.until)}.
+          <ExactTime value={product.until} />.
         </p>
       )}
       <TextInput

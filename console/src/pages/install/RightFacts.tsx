@@ -1,7 +1,7 @@
 import { Link } from '@tanstack/react-router';
 import type { BranchView, JudgementView } from '../../api/schema.gen';
 import { PathLine } from '../../parts/PathLine';
-import { untilWords } from '../../parts/times';
+import { Until } from '../../parts/Time';
 import { Verdict } from '../../parts/Verdict';
 
 const databaseKinds = [
@@ -86,7 +86,7 @@ export function RightFacts({ right, brief, estate }: { right: JudgementView; bri
       {right.branch && <Below branch={right.branch} account={right.account} estate={estate} brief={brief ?? false} />}
       {right.accepted && (
         <Fact name="accepted by">
-          {right.accepted.by} until {untilWords(right.accepted)}: {right.accepted.why}
+          {right.accepted.by} until <Until ends={right.accepted} />: {right.accepted.why}
         </Fact>
       )}
       {right.notes.map((note) => (

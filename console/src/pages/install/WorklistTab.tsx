@@ -1,14 +1,15 @@
 import { Button } from '@mantine/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
-import { api, need } from '../../api/client';
 import { me, worklist as worklistQuery } from '../../api/queries';
-import type { JobView } from '../../api/schema.gen';
+import type { JobView, StepView, WorklistView } from '../../api/schema.gen';
 import type { FollowedJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
+import { allOf, type Chosen, ready, withoutStep, withStep } from './chosenSteps';
 import { Confirmation } from './Confirmation';
+import { useGrant } from './grant';
 import { LdifButton } from './LdifButton';
 import { InstallProposals } from './InstallProposals';
 import { StepTable } from '../../parts/StepTable';
@@ -35,17 +36,9 @@ function after(steps: number[]): string {
   return steps.length === 0 ? '' : `; after ${steps.join(', ')}`;
 }
 
-/** What is left to do, in order, by team; and the buttons that do it after one confirmation. */
+/** What is left to do, in order, by team; which of it is to be done; and the buttons that do it after one confirmation. */
 export function WorklistTab({ name, followed, follow, clear }: Props) {
   const worklist = useQuery(worklistQuery(name));
-  const who = useQuery(me);
-  const [asking, setAsking] = useState<'give' | 'remove' | null>(null);
-  const grant = useMutation({
-    mutationFn: (order: { remove: boolean; steps: string[] }) =>
-      need(api.POST('/api/installs/{name}/grant', { params: { path: { name } }, body: order })),
-    onSuccess: follow,
-    onSettled: () => setAsking(null),
-  });
   if (worklist.isPending) return <Loading />;
   if (worklist.error) return <Failure error={worklist.error} />;
 
@@ -67,44 +60,23 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
     );
   }
 
-  const { give, remove, leftToSetup, notOffered, simulated } = worklist.data;
-  const ready = (steps: typeof give) => steps.filter((s) => !s.blocked);
-  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
-  const rows = (steps: typeof give) =>
-    steps.map((s) => ({ ...s, state: s.blocked ? 'blocked' : '', note: s.blocked ?? s.why + after(s.hangsOn) }));
-  const asked = asking === 'remove' ? ready(remove) : ready(give);
+  return <Left name={name} list={worklist.data} follow={follow} />;
+}
+
+function Left({ name, list, follow }: { name: string; list: WorklistView; follow: (job: JobView) => void }) {
+  const { give, remove, leftToSetup, notOffered } = list;
+  const first = ready(give).length > 0 ? 'First grant, then verify, then remove.' : null;
   return (
     <>
-      {grant.error && <Failure error={grant.error} />}
       <InstallProposals name={name} follow={follow} />
-      <div className="head">
-        <h2>To give</h2>
-        <span className="grow" />
-        <LdifButton install={name} remove={false} disabled={ready(give).length === 0} />
-        <Button disabled={ready(give).length === 0 || !mayGrant} onClick={() => setAsking('give')}>
-          Grant these {ready(give).length}…
-        </Button>
-      </div>
-      {give.length === 0 ? <p className="empty">Nothing left to grant.</p> : <StepTable steps={rows(give)} />}
+      {/* what was chosen is forgotten when other steps are left */}
+      <Steps key={give.map((s) => s.id).join()} name={name} list={list} remove={false} whyNot={null} follow={follow} />
       {leftToSetup.length > 0 && (
         <p className="soft">
           {leftToSetup.length} more come with the product's setup: {byAccount(leftToSetup)}.
         </p>
       )}
-      <div className="head">
-        <h2>To take away</h2>
-        <span className="grow" />
-        <LdifButton install={name} remove disabled={ready(remove).length === 0} />
-        <Button
-          variant="default"
-          disabled={ready(remove).length === 0 || !mayGrant || ready(give).length > 0}
-          onClick={() => setAsking('remove')}
-        >
-          Remove these {ready(remove).length}…
-        </Button>
-      </div>
-      {remove.length > 0 && ready(give).length > 0 && <p className="soft">First grant, then verify, then remove.</p>}
-      {remove.length === 0 ? <p className="empty">Nothing to remove.</p> : <StepTable steps={rows(remove)} />}
+      <Steps key={remove.map((s) => `-${s.id}`).join()} name={name} list={list} remove whyNot={first} follow={follow} />
       {notOffered.length > 0 && (
         <ul>
           {notOffered.map((n) => (
@@ -114,14 +86,77 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
           ))}
         </ul>
       )}
+    </>
+  );
+}
+
+interface StepsProps {
+  name: string;
+  list: WorklistView;
+  remove: boolean;
+  /** Why none of them can be made yet, or null. */
+  whyNot: string | null;
+  follow: (job: JobView) => void;
+}
+
+/** Steps that are left of one kind: those to make are chosen, confirmed, and made. */
+function Steps({ name, list, remove, whyNot, follow }: StepsProps) {
+  const who = useQuery(me);
+  const steps = remove ? list.remove : list.give;
+  const [chosen, setChosen] = useState<Chosen>(() => allOf(steps));
+  const [asking, setAsking] = useState(false);
+  const grant = useGrant(name, follow);
+  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const asked = ready(steps).filter((s) => chosen.has(s.number));
+  const some = asked.length < ready(steps).length;
+  const rows = steps.map((s: StepView) => ({
+    ...s,
+    state: s.blocked ? 'blocked' : '',
+    note: s.blocked ?? s.why + after(s.hangsOn),
+  }));
+  const toggle = (step: number) =>
+    setChosen((c) => (c.has(step) ? withoutStep(steps, c, step) : withStep(steps, c, step)));
+  return (
+    <>
+      {grant.error && <Failure error={grant.error} />}
+      <div className="head stays">
+        <h2>{remove ? 'To take away' : 'To give'}</h2>
+        {ready(steps).length > 1 && (
+          <Button size="compact-sm" variant="subtle" onClick={() => setChosen(some ? allOf(steps) : new Set())}>
+            {some ? 'Choose all' : 'Choose none'}
+          </Button>
+        )}
+        <span className="grow" />
+        <LdifButton install={name} remove={remove} disabled={ready(steps).length === 0} />
+        <Button
+          variant={remove ? 'default' : 'filled'}
+          disabled={asked.length === 0 || !mayGrant || whyNot !== null}
+          onClick={() => setAsking(true)}
+        >
+          {remove ? 'Remove' : 'Grant'} these {asked.length}…
+        </Button>
+      </div>
+      {steps.length > 0 && whyNot && <p className="soft">{whyNot}</p>}
+      {steps.length > 0 && who.data && !mayGrant && (
+        <p className="soft">You are a {who.data.role}: a granter or an owner makes these.</p>
+      )}
+      {steps.length === 0 ? (
+        <p className="empty">{remove ? 'Nothing to remove.' : 'Nothing left to grant.'}</p>
+      ) : (
+        <StepTable
+          label={remove ? 'Steps to take away' : 'Steps to give'}
+          steps={rows}
+          {...(mayGrant ? { choice: { chosen, onToggle: toggle } } : {})}
+        />
+      )}
       <Confirmation
-        open={asking !== null}
-        remove={asking === 'remove'}
-        simulated={simulated}
+        open={asking}
+        remove={remove}
+        simulated={list.simulated}
         steps={asked}
         busy={grant.isPending}
-        onCancel={() => setAsking(null)}
-        onConfirm={() => grant.mutate({ remove: asking === 'remove', steps: asked.map((s) => s.id) })}
+        onCancel={() => setAsking(false)}
+        onConfirm={() => grant.mutate({ remove, steps: asked.map((s) => s.id) }, { onSettled: () => setAsking(false) })}
       />
     </>
   );

@@ -6,6 +6,7 @@ import { NeededBy } from '../../parts/NeededBy';
 import { Time } from '../../parts/Time';
 import { UnreadParts } from '../../parts/UnreadParts';
 import { Loading } from '../../parts/Loading';
+import { engineNames } from './engineNames';
 import { HolderTable } from './HolderTable';
 import { WayTable } from './WayTable';
 import { PageTitle } from '../../parts/PageTitle';
@@ -25,7 +26,7 @@ export function InstancePage() {
       <div className="head">
         <PageTitle>{data.name}</PageTitle>
         <span className="soft">
-          {data.engine === 'sqlserver' ? 'SQL Server' : 'PostgreSQL'}
+          {engineNames[data.engine]}
           {data.release && `, release ${data.release}`}, on{' '}
           <Link to="/estates/$estate/hosts/$host" params={{ estate, host: data.host }}>
             {data.host}

@@ -30,3 +30,15 @@ it('an install says each answer where its field is', () => {
   });
   expect(text).toContain('release: "4.2"');
 });
+
+it('an account has a name of its own, or is one that is there', () => {
+  const asked = { sheet: 'x@1', product: 'x', release: '1', estate: 'e', name: 'x-e', asked: [] };
+  const own = {
+    poller: { name: ' svc-old ', existing: true },
+    lookup: { name: 'svc-mine', existing: false },
+    setup: { name: ' ', existing: false },
+  };
+  const { accounts } = parse(installText(asked, 'mine', {}, own)) as { accounts: unknown };
+  expect(accounts).toEqual({ poller: { existing: 'svc-old' }, lookup: { name: 'svc-mine' } });
+  expect(installText(asked, 'mine', {})).not.toContain('accounts');
+});

@@ -112,8 +112,8 @@ public abstract class ListRight : HostRight
         var holders = giving.Governed?.Entries is { } entries
             ? [.. entries.Select(e => PolicyEntries.SidOf(e, view.Graph, host)).OfType<Sid>()]
             : host.LogonLists.FirstOrDefault(l => Same(l.Constant, Constant))?.Holders ?? [];
-        return giving.Beside.OfType<LocalGroupRight>().FirstOrDefault(g => Same(g.Host, host.Name)
-            && host.LocalGroups.FirstOrDefault(l => Same(l.Name, g.Group)) is { } group && holders.Contains(group.Sid));
+        return giving.BesideOn(host.Name).OfType<LocalGroupRight>().FirstOrDefault(g =>
+            host.LocalGroups.FirstOrDefault(l => Same(l.Name, g.Group)) is { } group && holders.Contains(group.Sid));
     }
 
     /// <summary>

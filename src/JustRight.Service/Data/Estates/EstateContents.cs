@@ -26,6 +26,17 @@ internal sealed class EstateContents(FitService fitService, SurveyStore surveys)
         return [.. estate.Hosts.Select(h => Host(estate, h, view?.Host(h.Name), [.. installs[h.Name]]))];
     }
 
+    /// <summary>Its database instances.</summary>
+    public async Task<IReadOnlyList<InstanceSummary>> InstancesAsync(Estate estate, CancellationToken cancel)
+    {
+        var view = await surveys.LatestAsync(estate.Name, cancel);
+        var installs = (await fitService.PlansOfAsync(estate.Name, cancel))
+            .SelectMany(p => p.Grants.Select(g => g.Right.AtInstance).OfType<string>()
+                .Distinct(StringComparer.OrdinalIgnoreCase).Select(i => (Instance: i, p.Install)))
+            .ToLookup(p => p.Instance, p => p.Install, StringComparer.OrdinalIgnoreCase);
+        return [.. estate.Instances.Select(i => Instance(i, view?.Instance(i.Name), [.. installs[i.Name]]))];
+    }
+
     /// <summary>The accounts that its installs need.</summary>
     public async Task<IReadOnlyList<AccountSummary>> AccountsAsync(Estate estate, CancellationToken cancel)
     {
@@ -57,6 +68,13 @@ internal sealed class EstateContents(FitService fitService, SurveyStore surveys)
             .Select(i => i.Name)],
         installs);
 
+    private static InstanceSummary Instance(
+        EstateInstance instance, InstanceSnapshot? read, IReadOnlyList<string> installs) => new(
+        instance.Name, instance.Engine, read is { Release.Length: > 0 } ? read.Release : instance.Release?.ToString() ?? "",
+        instance.Host, ReachWords.Of(instance.Reach), read?.ReadAt, read?.Unread,
+        read is null ? 0 : read.UnreadParts.Count + read.Databases.Count(d => d.Unread is not null),
+        read is { Unread: null } ? read.Databases.Count : null, installs);
+
     private static AccountSummary Account(string name, IReadOnlyList<AccountUseView> uses, SurveyView? view)
     {
         var found = Find(view, name);
@@ -81,6 +99,11 @@ internal sealed class EstateContents(FitService fitService, SurveyStore surveys)
     public static bool Matches(HostSummary host, string[] words) => SoughtWords.AreIn(
         words, host.Name, host.System, host.Reach, host.Unread, string.Join(' ', host.Instances),
             string.Join(' ', host.Installs));
+
+    /// <summary>Whether an instance is what is looked for.</summary>
+    public static bool Matches(InstanceSummary instance, string[] words) => SoughtWords.AreIn(
+        words, instance.Name, instance.Engine, instance.Release, instance.Host, instance.Reach, instance.Unread,
+        string.Join(' ', instance.Installs));
 
     /// <summary>Whether an account is what is looked for.</summary>
     public static bool Matches(AccountSummary account, string[] words) => SoughtWords.AreIn(

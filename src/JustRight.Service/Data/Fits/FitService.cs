@@ -30,18 +30,27 @@ public sealed record JudgedInstall(InstallFit Fit, Worklist Worklist)
 /// <summary>Brings together what plans and fits are made of: documents, settled names, the latest survey.</summary>
 public sealed class FitService(
     Library library, EstatePlanner planner, SurveyStore surveys, ConfirmationStore confirmations, ExceptionStore exceptions,
-    IDbContextFactory<AppDb> databases, TimeProvider time)
+    KnownJudgements known, IDbContextFactory<AppDb> databases)
 {
     /// <summary>Why an install cannot be planned; empty when it can. Nothing is kept.</summary>
     /// <param name="sheet">The sheet, where it is not in Just Right yet.</param>
-    public async Task<IReadOnlyList<Fault>> WhyNotPlannedAsync(Install install, CancellationToken cancel, Sheet? sheet = null)
+    public async Task<IReadOnlyList<Fault>> WhyNotPlannedAsync(
+        Install install, CancellationToken cancel, Sheet? sheet = null) =>
+        (await TryPlanAsync(install, cancel, sheet)).Faults;
+
+    /// <summary>The plan of an install that need not be in Just Right, or why there is none. Nothing is kept.</summary>
+    /// <param name="sheet">The sheet, where it is not in Just Right yet.</param>
+    public async Task<(Plan? Plan, Estate? Estate, IReadOnlyList<Fault> Faults)> TryPlanAsync(
+        Install install, CancellationToken cancel, Sheet? sheet = null)
     {
         if (sheet is null && await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is null)
-            return [await MissingAsync(EstatePlanner.NoSheet(install), install.Sheet, Library.SheetKind, cancel)];
-        if (await library.FindAsync(Library.EstateKind, install.Estate, cancel) is not { } estateRow)
-            return [await MissingAsync(EstatePlanner.NoEstate(install), install.Estate, Library.EstateKind, cancel)];
+            return (null, null, [await MissingAsync(EstatePlanner.NoSheet(install), install.Sheet, Library.SheetKind, cancel)]);
+        if (await library.FindAsync(Library.EstateKind, install.Estate, cancel) is not { } row)
+            return (null, null, [await MissingAsync(EstatePlanner.NoEstate(install), install.Estate, Library.EstateKind, cancel)]);
         sheet ??= Library.ReadSheet((await library.FindAsync(Library.SheetKind, install.Sheet, cancel))!);
-        return (await planner.PlanAsync(sheet, Library.ReadEstate(estateRow), install, cancel)).Faults;
+        var estate = Library.ReadEstate(row);
+        var planned = await planner.PlanAsync(sheet, estate, install, cancel);
+        return (planned.Plan, estate, planned.Faults);
     }
 
     /// <summary>
@@ -58,14 +67,17 @@ public sealed class FitService(
     }
 
     /// <summary>The fit of an install and what is left to do; null while no survey was taken.</summary>
-    public async Task<JudgedInstall?> JudgeAsync(string name, CancellationToken cancel)
+    public Task<JudgedInstall?> JudgeAsync(string name, CancellationToken cancel) =>
+        known.GetAsync(name, present => JudgeAsync(name, present, cancel), cancel);
+
+    private async Task<JudgedInstall?> JudgeAsync(string name, Present present, CancellationToken cancel)
     {
         var row = await library.FindAsync(Library.InstallKind, name, cancel) ?? throw new KeyNotFoundException(name);
         var install = Library.ReadInstall(row);
         var plans = await planner.PlanAllAsync(
             install.Estate, cancel) ?? throw new FaultException([EstatePlanner.NoEstate(install)]);
         return await JudgeAsync(
-            plans, row, await surveys.LatestAsync(install.Estate, cancel), new Present(time.GetUtcNow()), cancel);
+            plans, row, await surveys.LatestAsync(install.Estate, cancel), present, cancel);
     }
 
     /// <summary>

@@ -53,7 +53,8 @@ public sealed class ReviewStore(IDbContextFactory<AppDb> databases, LogStore log
         return View(row);
     }
 
-    private static ReviewView View(ReviewRow row) => new(
+    /// <summary>A review as it is told.</summary>
+    public static ReviewView View(ReviewRow row) => new(
         row.Number, row.Install, row.Fit, JsonSerializer.Deserialize(
             row.CountsJson, ContractsJson.Default.FitCountsView)!, row.By, row.WrittenBy, row.At, row.NextBy, row.Remark,
         JsonSerializer.Deserialize(row.OffJson, ContractsJson.Default.IReadOnlyListReviewedView)!);

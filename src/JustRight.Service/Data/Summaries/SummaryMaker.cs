@@ -33,7 +33,8 @@ internal sealed class SummaryMaker(
         var facts = Library.OpenInstall(row) is ({ } install, _)
             ? await KnownAsync(install.Estate, cancel)
             : new EstateFacts(null, null, null);
-        return (await MakeAsync(facts, row, time.GetUtcNow(), cancel)).Summary;
+        var (summary, _) = await MakeAsync(facts, row, _ => fitService.JudgeAsync(name, cancel));
+        return summary with { JudgedAt = time.GetUtcNow() };
     }
 
     /// <summary>What the installs of an estate are judged by now.</summary>
@@ -54,12 +55,13 @@ internal sealed class SummaryMaker(
     public async Task<MadeSummary> MakeAsync(EstateFacts facts, DocumentRow row, DateTimeOffset now, CancellationToken cancel)
     {
         var present = new Present(now);
-        var (summary, judged) = await MakeAsync(facts, row, present, cancel);
+        var (summary, judged) = await MakeAsync(
+            facts, row, plans => fitService.JudgeAsync(plans, row, facts.View, present, cancel));
         return new MadeSummary(summary with { JudgedAt = now }, judged, present.HoldsUntil);
     }
 
-    private async Task<(InstallSummary Summary, JudgedInstall? Judged)> MakeAsync(
-        EstateFacts facts, DocumentRow row, Present present, CancellationToken cancel)
+    private static async Task<(InstallSummary Summary, JudgedInstall? Judged)> MakeAsync(
+        EstateFacts facts, DocumentRow row, Func<EstatePlans, Task<JudgedInstall?>> judge)
     {
         var (read, faults) = Library.OpenInstall(row);
         if (read is not { } install) return (DocumentViews.Unread(row, faults), null);
@@ -67,7 +69,7 @@ internal sealed class SummaryMaker(
         {
             if (facts.Why is not null) throw facts.Why;
             var plans = facts.Plans ?? throw new FaultException([EstatePlanner.NoEstate(install)]);
-            var judged = await fitService.JudgeAsync(plans, row, facts.View, present, cancel);
+            var judged = await judge(plans);
             var counts = judged is null ? null : FitViews.Of(judged.Fit.Counts, judged.Fit.UnreadParts.Count, judged.Fit.Words);
             var summary = new InstallSummary(
                 install.Name, install.Sheet, plans.Installs[install.Name].Sheet!.Title, plans.Estate.Name,

@@ -72,6 +72,7 @@ internal static class DocumentViews
     {
         Remarks = Remarks(leftAside ?? []),
         Rehearses = estate.Rehearses,
+        TimeZone = estate.Rules.TimeZone.Id,
         PeopleDirectories = [.. estate.PeopleDirectories.Select(d =>
             new PeopleDirectoryView(
                 d.Key, FamilyOf(d), d.Reach == Reach.Simulation, string.Join("; ", d.PeopleBranches),

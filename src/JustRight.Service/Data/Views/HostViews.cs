@@ -65,17 +65,19 @@ internal static class HostViews
         HostService service, HostSnapshot host, ServiceOrder order, IReadOnlyList<Plan> plans, SurveyView view)
     {
         var identity = ServiceIdentity.Parse(service.Account, host.Name);
-        var asked = plans.SelectMany(p =>
-            p.Services.Where(s => Same(s.Host, host.Name) && Same(s.Name, service.Name)).Select(s => $"{p.Install}: {s.Account}"))
+        var asked = plans.SelectMany(p => p.Grants.Where(g => AsksFor(g.Right.OfService, service, host)).Select(
+            g => new HostServiceAskedView(p.Install, g.Account, p.Accounts.First(a => a.Key == g.Account).Name, g.Id)))
             .FirstOrDefault();
         var pending = service.Running && service.RunsNowAs is { } now
             && !Same(
                 ServiceIdentity.Parse(now, host.Name).ToString(), ServiceIdentity.Parse(service.Account, host.Name).ToString());
         return new HostServiceView(
-            service.Name, service.Title, service.Account, service.Running, service.RunsNowAs, service.RunsSince, pending, ServiceWords.Of(service.Start), ServiceWords.Of(
-                order.OrderOf(service.Name)), service.WaitsFor,
-            order.ObstaclesOf(service.Name) is [var first, ..] ? first.Words : null, asked)
+            service.Name, service.Title, service.Account, service.Running, service.RunsNowAs, service.RunsSince, pending,
+            ServiceWords.Of(service.Start), ServiceWords.Of(order.OrderOf(service.Name)), service.WaitsFor,
+            order.ObstaclesOf(service.Name) is [var first, ..] ? first.Words : null,
+            asked is null ? null : $"{asked.Install}: {asked.Account}")
         {
+            Asked = asked,
             Identity = identity.Explained(host.Name, view.Graph.Domain),
             IdentityRights = identity.Kind is IdentityKind.LocalService or IdentityKind.NetworkService or IdentityKind.Virtual
                 ? [.. host.LogonLists.Where(l => l.Holders.Any(h => identity.LocalSids.Contains(h) || IsEverybody(h)))
@@ -84,6 +86,9 @@ internal static class HostViews
                 : [],
         };
     }
+
+    private static bool AsksFor(ServiceAsked? asked, HostService service, HostSnapshot host) =>
+        asked is { Aspect: ServiceAspect.Identity } && Same(asked.Host, host.Name) && Same(asked.Service, service.Name);
 
     private static bool IsEverybody(Sid sid) => sid == Sid.Everyone || sid == Sid.AuthenticatedUsers;
 

@@ -7,6 +7,7 @@ using JustRight.Formats.Sheets;
 using JustRight.Service.Data.Documents;
 using JustRight.Service.Data.Fits;
 using JustRight.Service.Data.Storage;
+using JustRight.Service.Data.Views;
 using JustRight.Service.Platform.Answers;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -35,11 +36,16 @@ internal static class ReplacingEndpoints
         var sent = await Upload.ReadAsync(request, file, $"{kind}.yaml", cancel);
         var (name, faults) = NameOf(kind, sent);
         if (name is null) return Problems.Of(faults);
+        PlanView? comesTo = null;
         if (kind == Library.InstallKind && InstallReader.Read(sent.Bytes, sent.File).Install is { } install)
-            faults = await fitService.WhyNotPlannedAsync(install, cancel);
+        {
+            (var plan, var estate, faults) = await fitService.TryPlanAsync(install, cancel);
+            comesTo = plan is null ? null : PlanViews.Of(plan, estate!);
+        }
+
         if (faults.Count > 0) return Problems.Of(faults);
         if (await library.FindAsync(kind, name, cancel) is not { } before)
-            return TypedResults.Ok(new ReplacingView(name, false, [], []));
+            return TypedResults.Ok(new ReplacingView(name, false, [], []) { Plan = comesTo });
         var text = kind == Library.InstallKind ? FirstStage.Kept(before, sent.Text) : sent.Text;
         await using var db = await databases.CreateDbContextAsync(cancel);
         var concerned = db.Summaries.AsNoTracking().Where(s => kind == Library.SheetKind ? s.Sheet == name
@@ -47,7 +53,10 @@ internal static class ReplacingEndpoints
             : s.Install == name);
         return TypedResults.Ok(new ReplacingView(
             name, true, [.. Library.Differences(kind, before.Text, text).Select(d => d.Words)],
-            await concerned.OrderBy(s => s.Install).Select(s => s.Install).ToListAsync(cancel)));
+            await concerned.OrderBy(s => s.Install).Select(s => s.Install).ToListAsync(cancel))
+        {
+            Plan = comesTo,
+        });
     }
 
     private static (string? Name, IReadOnlyList<Fault> Faults) NameOf(string kind, Upload sent)

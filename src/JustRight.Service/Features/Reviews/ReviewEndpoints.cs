@@ -9,6 +9,7 @@ using JustRight.Service.Data.Storage;
 using JustRight.Service.Jobs.Notifications;
 using JustRight.Service.Jobs.Proposals;
 using JustRight.Service.Platform.Answers;
+using JustRight.Service.Platform.Lists;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Features.Reviews;
@@ -17,6 +18,10 @@ namespace JustRight.Service.Features.Reviews;
 internal static class ReviewEndpoints
 {
     private const int LongestName = 128, LongestText = 1000, LongestDays = 366;
+
+    private static readonly Columns<ReviewStand> Stands = new(
+        Column<ReviewStand>.Of("install", s => s.Install), Column<ReviewStand>.Of("due", s => s.DueAt),
+        Column<ReviewStand>.Of("reviewed", s => s.Latest == null ? null : (DateTimeOffset?)s.Latest.At), Column<ReviewStand>.Of("stage", s => s.Stage));
 
     public static void MapReviews(this IEndpointRouteBuilder api)
     {
@@ -34,6 +39,11 @@ internal static class ReviewEndpoints
         api.MapGet("/installs/{name}/reviews", ListReviewsAsync)
             .WithName("ListReviews").WithSummary("The reviews of an install, newest first")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/estates/{name}/reviews", ListStandsAsync)
+            .WithName("ListReviewStands")
+            .WithSummary(
+                "The installs of an estate, who reviewed each last, and when it is to be reviewed next: a page, searched and sorted")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
         api.MapPost("/installs/{name}/reviews", ReviewAsync)
             .WithName("Review")
             .WithSummary("Records who reviewed the latest fit, its deviations, and which of them are accepted until when")
@@ -52,6 +62,19 @@ internal static class ReviewEndpoints
         await library.MissingAsync(Library.InstallKind, name, cancel) is { } missing
             ? missing
             : TypedResults.Ok(await reviews.ListAsync(name, cancel));
+
+    private static async Task<Results<Ok<ReviewStandPage>, ProblemHttpResult>> ListStandsAsync(
+        string name, [AsParameters] ListOrder order, Library library, ReviewStands stands, CancellationToken cancel)
+    {
+        if (Stands.WhyNot(order) is { } wrong) return wrong;
+        if (await library.EstateAsync(name, cancel) is not { } estate) return await library.NoEstateAsync(name, cancel);
+        var words = SoughtWords.Of(order.Search);
+        var (rows, total) = Stands.Page(
+            (await stands.ListAsync(estate, cancel)).Where(s => SoughtWords.AreIn(
+                words, s.Install, s.Title, s.Stage, s.Standing, s.Latest?.By, s.Latest?.Remark)),
+            order);
+        return TypedResults.Ok(new ReviewStandPage(rows, order.Skipped, total));
+    }
 
     private static async Task<Results<Ok<ExceptionView>, ProblemHttpResult>> AllowAsync(
         string name, ExceptionOrder order, ClaimsPrincipal user, Library library, JudgedOrNot fits, DriftKeeper drift,

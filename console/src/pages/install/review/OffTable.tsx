@@ -1,6 +1,6 @@
 import { Button, Table } from '@mantine/core';
 import { useState } from 'react';
-import { untilWords } from '../../../parts/times';
+import { Until } from '../../../parts/Time';
 import { Verdict } from '../../../parts/Verdict';
 import { AcceptForm } from './AcceptForm';
 import type { Off } from './off';
@@ -27,7 +27,7 @@ export function OffTable({ install, off, mayAccept }: { install: string; off: Of
                 <Table.Td>
                   {o.accepted ? (
                     <>
-                      accepted by {o.accepted.by} until {untilWords(o.accepted)}
+                      accepted by {o.accepted.by} until <Until ends={o.accepted} />
                       <div className="soft">{o.accepted.why}</div>
                     </>
                   ) : (

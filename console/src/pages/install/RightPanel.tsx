@@ -1,0 +1,48 @@
+import { CloseButton } from '@mantine/core';
+import { useHotkeys } from '@mantine/hooks';
+import { useEffect, useRef } from 'react';
+import type { FitView, JobView, JudgementView } from '../../api/schema.gen';
+import { PersonsWord } from './PersonsWord';
+import { RightActs } from './RightActs';
+import { RightFacts } from './RightFacts';
+
+interface Props {
+  right: JudgementView;
+  fit: FitView;
+  follow: (run: JobView) => void;
+  onClose: () => void;
+}
+
+/** Everything known of one right, and what can be done about it; it stands beside the matrix and never over it. */
+export function RightPanel({ right, fit, follow, onClose }: Props) {
+  const panel = useRef<HTMLElement>(null);
+  const from = useRef<Element>(null);
+  useEffect(() => {
+    from.current = document.activeElement;
+    panel.current?.focus({ preventScroll: true });
+    return () => (from.current as HTMLElement | null)?.focus({ preventScroll: true });
+  }, [right.id]);
+  useHotkeys([['Escape', onClose]], []);
+  return (
+    <section
+      ref={panel}
+      role="dialog"
+      aria-label={`${right.right} on ${right.place}`}
+      tabIndex={-1}
+      className="matrix-panel"
+    >
+      <div className="head">
+        <h2>
+          {right.right} on {right.place}
+        </h2>
+        <span className="grow" />
+        <CloseButton aria-label="Close" onClick={onClose} />
+      </div>
+      <RightFacts right={right} estate={fit.estate} />
+      {right.product && (
+        <PersonsWord install={fit.install} account={right.account} product={right.product} title={fit.title} />
+      )}
+      <RightActs right={right} fit={fit} follow={follow} />
+    </section>
+  );
+}
