@@ -6,12 +6,13 @@ import type { JobView } from '../api/schema.gen';
 import { StepTable } from './StepTable';
 import { Failure } from './Failure';
 import { Time } from './Time';
+import { useMay } from './useMay';
 
 /** One proposal: what it does, who proposed it, and what may be done with it. */
 export function Proposal({ job, follow }: { job: JobView; follow?: (job: JobView) => void }) {
   const cache = useQueryClient();
   const who = useQuery(me);
-  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const mayGrant = useMay('granter');
   const mayWithdraw = mayGrant || (who.data?.role === 'planner' && who.data.name === job.startedBy);
   const act = useMutation({
     mutationFn: (what: 'approve' | 'carry-out' | 'withdraw') =>

@@ -8,9 +8,9 @@ import { Failure } from '../../parts/Failure';
 import { PasswordPlaces } from '../../parts/PasswordPlaces';
 import { PathLine } from '../../parts/PathLine';
 import { Verdict } from '../../parts/Verdict';
-import { Loading } from '../../parts/Loading';
 import { PathPicture } from './PathPicture';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/installs/$name/accounts/$account');
@@ -24,8 +24,7 @@ export function AccountPage() {
     ...passwordPlaces(fit.data?.estate ?? '', logonName),
     enabled: fit.data !== undefined && logonName !== '',
   });
-  if (fit.isPending) return <Loading />;
-  if (fit.error) return <Failure error={fit.error} />;
+  if (!fit.data) return <PageWithout title={key} error={fit.error} />;
   const account = fit.data.accounts.find((a) => a.key === key);
   if (!account) return <p className="empty">{`${name} has no account called ${key}.`}</p>;
   const held = account.rights.filter((r) => r.paths.length > 0);

@@ -9,10 +9,10 @@ import { useJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
-import { Loading } from '../../parts/Loading';
 import { Draft } from './Draft';
 import { ItemGroup } from './ItemGroup';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/adoptions/$name');
@@ -56,8 +56,7 @@ export function AdoptionPage() {
       await cache.invalidateQueries();
     },
   });
-  if (adoption.isPending) return <Loading />;
-  if (adoption.error) return <Failure error={adoption.error} />;
+  if (!adoption.data) return <PageWithout title={name} error={adoption.error} />;
   const { summary, items, services, missing, unseen, open, simulated, surveyedAt } = adoption.data;
   const running = followed?.running === true;
   const groups = [...new Set(items.map((i) => `${i.account}\n${i.heldBy}`))].map((key) =>

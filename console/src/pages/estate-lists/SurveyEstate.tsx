@@ -1,16 +1,17 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { api, need } from '../../api/client';
-import { estate as estateQuery, me } from '../../api/queries';
+import { estate as estateQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
+import { useMay } from '../../parts/useMay';
 
 /** When an estate was read last, and the way to read it again; a survey changes nothing. */
 export function SurveyEstate({ estate }: { estate: string }) {
   const read = useQuery({ ...estateQuery(estate), enabled: estate !== '' });
-  const who = useQuery(me);
+  const may = useMay('planner');
   const { followed, follow } = useJob();
   const survey = useMutation({
     mutationFn: () => need(api.POST('/api/estates/{name}/survey', { params: { path: { name: estate } } })),
@@ -31,7 +32,7 @@ export function SurveyEstate({ estate }: { estate: string }) {
       </span>
       <Button
         variant="default"
-        disabled={estate === '' || who.data?.role === 'reader' || running}
+        disabled={estate === '' || !may || running}
         loading={survey.isPending || running}
         onClick={() => survey.mutate()}
       >

@@ -4,13 +4,14 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
-import { estates as estatesQuery, filterLook, me } from '../../api/queries';
+import { estates as estatesQuery, filterLook } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { mostTaken, useListOrder } from '../../parts/useListOrder';
 import { FilterBuilder } from './FilterBuilder';
 import { Found } from './Found';
 import { PageTitle } from '../../parts/PageTitle';
 import { Simulated } from '../../parts/Simulated';
+import { useMay } from '../../parts/useMay';
 
 const route = getRouteApi('/frame/filter');
 
@@ -19,7 +20,7 @@ export function FilterPage() {
   const search = route.useSearch();
   const navigate = useNavigate();
   const estates = useQuery(estatesQuery);
-  const who = useQuery(me);
+  const may = useMay('planner');
   const name = search.estate ?? estates.data?.[0]?.name ?? '';
   const directories = estates.data?.find((e) => e.name === name)?.peopleDirectories ?? [];
   const directory = directories.find((d) => d.key === search.directory) ?? directories[0];
@@ -55,6 +56,7 @@ export function FilterPage() {
         <span className="soft">Whom does it find?</span>
         <Simulated of={directory?.simulated} />
       </div>
+      {estates.error && <Failure error={estates.error} />}
       {estates.data && directories.length === 0 && <p className="empty">This estate has no people-directories.</p>}
       {directory && (
         <>
@@ -110,7 +112,7 @@ export function FilterPage() {
               size="xs"
               onClick={() => ask.mutate()}
               loading={ask.isPending}
-              disabled={who.data?.role === 'reader' || look.data?.fault != null}
+              disabled={!may || look.data?.fault != null}
             >
               Ask the directory now
             </Button>

@@ -2,11 +2,9 @@ import { Tabs } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi } from '@tanstack/react-router';
 import { host as hostQuery } from '../../api/queries';
-import { Failure } from '../../parts/Failure';
 import { NeededBy } from '../../parts/NeededBy';
 import { Time } from '../../parts/Time';
 import { UnreadParts } from '../../parts/UnreadParts';
-import { Loading } from '../../parts/Loading';
 import { GroupTable } from './GroupTable';
 import { PolicyTable } from './PolicyTable';
 import { RightTable } from './RightTable';
@@ -14,6 +12,7 @@ import { RunnerTable } from './RunnerTable';
 import { ServicePicture } from './ServicePicture';
 import { ServiceTable } from './ServiceTable';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/estates/$estate/hosts/$host');
@@ -22,8 +21,7 @@ const route = getRouteApi('/frame/estates/$estate/hosts/$host');
 export function HostPage() {
   const { estate, host: name } = route.useParams();
   const host = useQuery(hostQuery(estate, name));
-  if (host.isPending) return <Loading />;
-  if (host.error) return <Failure error={host.error} />;
+  if (!host.data) return <PageWithout title={name} error={host.error} />;
   const { data } = host;
   return (
     <>

@@ -1,11 +1,10 @@
-import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
-import { me } from '../../api/queries';
 import type { HostServiceView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
 import { Time } from '../../parts/Time';
 import { SetRunAs } from './SetRunAs';
+import { useMay } from '../../parts/useMay';
 
 /** The order in which services start, as the service names it. */
 const startOrders = ['with the system', 'automatic', 'automatic, delayed', 'manual', 'disabled'];
@@ -96,7 +95,6 @@ const columns = (canSet: boolean) => [
 
 /** Services in the order in which they start. */
 export function ServiceTable({ services }: { services: HostServiceView[] }) {
-  const who = useQuery(me);
-  const canSet = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const canSet = useMay('granter');
   return <DataTable label="services" rows={services} columns={columns(canSet)} empty="No service was read." />;
 }

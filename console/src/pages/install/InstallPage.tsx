@@ -9,7 +9,6 @@ import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
-import { Loading } from '../../parts/Loading';
 import { HandoverTab } from './HandoverTab';
 import { HistoryTab } from './HistoryTab';
 import { Matrix } from './Matrix';
@@ -24,7 +23,9 @@ import { isInstallTab } from './tabs';
 import { TextTab } from './TextTab';
 import { WorklistTab } from './WorklistTab';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
+import { useMay } from '../../parts/useMay';
 
 const route = getRouteApi('/frame/installs/$name');
 
@@ -41,12 +42,12 @@ export function InstallPage() {
   const runs = useQuery(runsQuery({ install: name }));
   const under = runs.data?.items.find((r) => r.state === 'running' || r.state === 'queued');
   useRejoin(followed, followId, under, runs.dataUpdatedAt);
+  const mayVerify = useMay('planner');
   const verify = useMutation({
     mutationFn: () => need(api.POST('/api/installs/{name}/verify', { params: { path: { name } } })),
     onSuccess: follow,
   });
-  if (install.isPending) return <Loading />;
-  if (install.error) return <Failure error={install.error} />;
+  if (!install.data) return <PageWithout title={name} error={install.error} />;
   const summary = install.data.summary;
   const unverified = fit.error instanceof ApiError && fit.error.status === 409;
   const running = followed?.running === true;
@@ -65,7 +66,7 @@ export function InstallPage() {
         <Button
           variant="default"
           loading={verify.isPending || (running && followed.kind === 'verify')}
-          disabled={running}
+          disabled={running || !mayVerify}
           onClick={() => verify.mutate()}
         >
           Verify

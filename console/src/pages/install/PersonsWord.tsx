@@ -1,11 +1,11 @@
 import { Button, Group, TextInput } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
-import { me } from '../../api/queries';
 import type { ProductRoleView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { ExactTime, Time } from '../../parts/Time';
+import { useMay } from '../../parts/useMay';
 
 interface Props {
   install: string;
@@ -18,8 +18,7 @@ interface Props {
 /** What a person must look up inside the product, what was last said of it, and the place to say it. */
 export function PersonsWord({ install, account, product, title }: Props) {
   const cache = useQueryClient();
-  const who = useQuery(me);
-  const mayNot = who.data?.role === 'reader';
+  const mayNot = !useMay('planner');
   const [seenBy, setSeenBy] = useState('');
   const say = useMutation({
     mutationFn: (held: boolean) =>

@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
-import { me, runs as runsQuery, worklist as worklistQuery } from '../../api/queries';
+import { runs as runsQuery, worklist as worklistQuery } from '../../api/queries';
 import type { FitView, JobView, JudgementView, StepView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { ready, withStep } from './chosenSteps';
@@ -10,6 +10,7 @@ import { Confirmation } from './Confirmation';
 import { useGrant } from './grant';
 import { AcceptForm } from './review/AcceptForm';
 import { offOf } from './review/off';
+import { useMay } from '../../parts/useMay';
 
 interface Props {
   right: JudgementView;
@@ -19,9 +20,8 @@ interface Props {
 
 /** What one can do about a right now: make its step, accept it for a time, decide about a run that waits, look further. */
 export function RightActs({ right, fit, follow }: Props) {
-  const who = useQuery(me);
   const list = useQuery(worklistQuery(fit.install));
-  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const mayGrant = useMay('granter');
   const { give = [], remove = [] } = list.data ?? {};
   const gives = give.filter((s) => s.for.includes(right.id));
   const takes = remove.filter((s) => s.for.includes(right.id));
@@ -78,10 +78,9 @@ interface MakeProps {
 
 /** One step, with what it hangs on, after it was seen and confirmed. */
 function Make({ step, steps, remove, fit, whyNot, follow }: MakeProps) {
-  const who = useQuery(me);
   const [asking, setAsking] = useState(false);
   const grant = useGrant(fit.install, follow);
-  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const mayGrant = useMay('granter');
   const along = withStep(steps, new Set(), step.number);
   const asked = steps.filter((s) => along.has(s.number));
   const why = step.blocked ?? whyNot ?? (mayGrant ? null : 'A granter or an owner makes it.');

@@ -1,9 +1,9 @@
 import { Button, Group, Modal, NativeSelect } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
-import { me } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
+import { useMay } from '../../parts/useMay';
 
 const stages = ['planned', 'installed', 'retiring'] as const;
 
@@ -19,7 +19,7 @@ const follows: Record<InstallStage, string> = {
 
 /** How far an install has come, for a person to say: what is judged hangs on it. Nothing of the estate changes. */
 export function Stage({ name, stage }: { name: string; stage: string }) {
-  const who = useQuery(me);
+  const may = useMay('planner');
   const queries = useQueryClient();
   const [wanted, setWanted] = useState<InstallStage | null>(null);
   const say = useMutation({
@@ -39,7 +39,7 @@ export function Stage({ name, stage }: { name: string; stage: string }) {
         size="xs"
         data={[...stages]}
         value={stage}
-        disabled={!who.data || who.data.role === 'reader'}
+        disabled={!may}
         onChange={(event) => setWanted(event.currentTarget.value as InstallStage)}
       />
       <Modal opened={wanted !== null} onClose={close} title={`Is ${name} ${wanted ?? ''}?`}>

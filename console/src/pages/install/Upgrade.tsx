@@ -3,11 +3,11 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
 import { sheets as sheetsQuery } from '../../api/libraryQueries';
-import { me } from '../../api/queries';
 import type { NeedDifferenceView, UpgradeView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { type Said, Question } from '../library/Question';
 import { Wide } from '../../parts/Wide';
+import { useMay } from '../../parts/useMay';
 
 const heads: Record<NeedDifferenceView['change'], string> = {
   anew: 'Needed anew',
@@ -18,7 +18,7 @@ const heads: Record<NeedDifferenceView['change'], string> = {
 /** The way to another release of the product: what it needs otherwise is seen before anything moves. */
 export function Upgrade({ name, sheet }: { name: string; sheet: string }) {
   const queries = useQueryClient();
-  const who = useQuery(me);
+  const may = useMay('planner');
   const sheets = useQuery(sheetsQuery);
   const product = sheet.replace(/@.*/, '');
   const others = sheets.data?.filter((s) => s.product === product && s.name !== sheet).map((s) => s.name) ?? [];
@@ -84,7 +84,7 @@ export function Upgrade({ name, sheet }: { name: string; sheet: string }) {
             {would.give && ` ${would.give.length} steps would be left to do.`}
           </p>
           {move.error && <Failure error={move.error} />}
-          <Button disabled={who.data?.role === 'reader'} loading={move.isPending} onClick={() => move.mutate()}>
+          <Button disabled={!may} loading={move.isPending} onClick={() => move.mutate()}>
             Move {name} to {would.to}
           </Button>
         </>

@@ -13,6 +13,7 @@ import { useGrant } from './grant';
 import { LdifButton } from './LdifButton';
 import { InstallProposals } from './InstallProposals';
 import { StepTable } from '../../parts/StepTable';
+import { useMay } from '../../parts/useMay';
 
 interface Props {
   name: string;
@@ -106,7 +107,7 @@ function Steps({ name, list, remove, whyNot, follow }: StepsProps) {
   const [chosen, setChosen] = useState<Chosen>(() => allOf(steps));
   const [asking, setAsking] = useState(false);
   const grant = useGrant(name, follow);
-  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const mayGrant = useMay('granter');
   const asked = ready(steps).filter((s) => chosen.has(s.number));
   const some = asked.length < ready(steps).length;
   const rows = steps.map((s: StepView) => ({

@@ -1,15 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { instance as instanceQuery } from '../../api/queries';
-import { Failure } from '../../parts/Failure';
 import { NeededBy } from '../../parts/NeededBy';
 import { Time } from '../../parts/Time';
 import { UnreadParts } from '../../parts/UnreadParts';
-import { Loading } from '../../parts/Loading';
 import { engineNames } from './engineNames';
 import { HolderTable } from './HolderTable';
 import { WayTable } from './WayTable';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
 
 const route = getRouteApi('/frame/estates/$estate/instances/$instance');
@@ -18,8 +17,7 @@ const route = getRouteApi('/frame/estates/$estate/instances/$instance');
 export function InstancePage() {
   const { estate, instance: name } = route.useParams();
   const instance = useQuery(instanceQuery(estate, name));
-  if (instance.isPending) return <Loading />;
-  if (instance.error) return <Failure error={instance.error} />;
+  if (!instance.data) return <PageWithout title={name} error={instance.error} />;
   const { data } = instance;
   return (
     <>

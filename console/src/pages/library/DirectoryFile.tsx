@@ -1,14 +1,14 @@
 import { Button, FileButton } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, need } from '../../api/client';
-import { me } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
+import { useMay } from '../../parts/useMay';
 
 /** The directory of an estate that nothing may connect to: an LDIF export of it, for surveys. */
 export function DirectoryFile({ estate }: { estate: string }) {
   const queries = useQueryClient();
-  const who = useQuery(me);
+  const may = useMay('planner');
   const send = useMutation({
     mutationFn: (file: File) =>
       need(
@@ -32,12 +32,7 @@ export function DirectoryFile({ estate }: { estate: string }) {
         onChange={(file) => file && send.mutate(file)}
       >
         {(props) => (
-          <Button
-            {...props}
-            variant="default"
-            disabled={!who.data || who.data.role === 'reader'}
-            loading={send.isPending}
-          >
+          <Button {...props} variant="default" disabled={!may} loading={send.isPending}>
             Read an export
           </Button>
         )}

@@ -8,6 +8,7 @@ import { schemas } from '../../editor/schemas';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { add, check, replacing } from './documents';
+import { useMay } from '../../parts/useMay';
 
 const TextEditor = lazy(() => import('../../editor/TextEditor').then((m) => ({ default: m.TextEditor })));
 
@@ -27,7 +28,7 @@ export function DocumentEditor({ kind, name, text, onSaved }: Props) {
   const [written, setWritten] = useState<string | null>(null);
   const [shown, setShown] = useState<ReplacingView | null>(null);
   const now = written ?? text;
-  const mayWrite = who.data !== undefined && who.data.role !== 'reader';
+  const mayWrite = useMay('planner');
   const tell = useMutation({ mutationFn: () => replacing(kind, name, now), onSuccess: setShown });
   const save = useMutation({
     mutationFn: () => add(kind, name, now),

@@ -1,9 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { estate as estateQuery } from '../../api/queries';
-import { Failure } from '../../parts/Failure';
-import { Loading } from '../../parts/Loading';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { UnreadParts } from '../../parts/UnreadParts';
 import { SurveyEstate } from '../estate-lists/SurveyEstate';
 import { DirectoryFile } from './DirectoryFile';
@@ -20,8 +19,7 @@ export function EstatePage() {
   const { estate: name } = route.useParams();
   const navigate = useNavigate();
   const estate = useQuery(estateQuery(name));
-  if (estate.isPending) return <Loading />;
-  if (estate.error) return <Failure error={estate.error} />;
+  if (!estate.data) return <PageWithout title={name} error={estate.error} />;
   const { summary, text, survey } = estate.data;
   return (
     <>

@@ -4,11 +4,11 @@ import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
 import { api, ApiError, need } from '../../api/client';
 import { rehearsal as rehearsalQuery } from '../../api/libraryQueries';
-import { me } from '../../api/queries';
 import type { RehearsalView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { Time } from '../../parts/Time';
+import { useMay } from '../../parts/useMay';
 
 /** A simulation of an estate, with its installs: made, looked at, ended. */
 export function Rehearsal({ estate }: { estate: string }) {
@@ -68,7 +68,6 @@ function Laid({ rehearsal }: { rehearsal: RehearsalView }) {
 
 function Acts({ estate, laid }: { estate: string; laid: boolean }) {
   const queries = useQueryClient();
-  const who = useQuery(me);
   const [asSurveyed, setAsSurveyed] = useState(false);
   const [sure, setSure] = useState(false);
   const path = { params: { path: { name: estate } } };
@@ -85,7 +84,7 @@ function Acts({ estate, laid }: { estate: string; laid: boolean }) {
       return done();
     },
   });
-  const mayNot = !who.data || who.data.role === 'reader';
+  const mayNot = !useMay('planner');
   return (
     <>
       <Checkbox

@@ -1,18 +1,18 @@
 import { Button, Checkbox, Group, Modal } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type DocumentKind } from '../../api/libraryQueries';
-import { me } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { remove } from './documents';
+import { useMay } from '../../parts/useMay';
 
 const stays = 'Its versions, runs and history stay on record.';
 
 /** Removes a document, after a confirmation that names it; the service refuses while something hangs on it. */
 export function RemoveDocument({ kind, name, onGone }: { kind: DocumentKind; name: string; onGone: () => void }) {
   const queries = useQueryClient();
-  const who = useQuery(me);
+  const may = useMay('planner');
   const [open, dialog] = useDisclosure(false);
   const [forget, setForget] = useState(false);
   const act = useMutation({
@@ -25,7 +25,7 @@ export function RemoveDocument({ kind, name, onGone }: { kind: DocumentKind; nam
   });
   return (
     <>
-      <Button variant="default" disabled={!who.data || who.data.role === 'reader'} onClick={dialog.open}>
+      <Button variant="default" disabled={!may} onClick={dialog.open}>
         Remove …
       </Button>
       <Modal opened={open} onClose={dialog.close} title={`Remove the ${kind} ${name}?`}>

@@ -1,9 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { sheet as sheetQuery } from '../../api/libraryQueries';
-import { Failure } from '../../parts/Failure';
-import { Loading } from '../../parts/Loading';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { DocumentEditor } from './DocumentEditor';
 import { RemoveDocument } from './RemoveDocument';
 import { Versions } from './Versions';
@@ -15,8 +14,7 @@ export function SheetPage() {
   const { name } = route.useParams();
   const navigate = useNavigate();
   const sheet = useQuery(sheetQuery(name));
-  if (sheet.isPending) return <Loading />;
-  if (sheet.error) return <Failure error={sheet.error} />;
+  if (!sheet.data) return <PageWithout title={name} error={sheet.error} />;
   const { summary, text } = sheet.data;
   return (
     <>

@@ -13,6 +13,7 @@ import { Controllers } from './Controllers';
 import { Protection } from './Protection';
 import { PageTitle } from '../../parts/PageTitle';
 import { Simulated } from '../../parts/Simulated';
+import { useMay } from '../../parts/useMay';
 
 const route = getRouteApi('/frame/object');
 
@@ -23,6 +24,7 @@ export function ObjectPage() {
   const estates = useQuery(estatesQuery);
   const name = search.estate ?? estates.data?.[0]?.name ?? '';
   const estate = estates.data?.find((e) => e.name === name);
+  const may = useMay('planner');
   const [typed, setTyped] = useState(search.dn ?? '');
   const asked = search.dn ?? '';
   const enabled = name !== '' && asked !== '';
@@ -66,9 +68,12 @@ export function ObjectPage() {
               <option key={b} value={b} />
             ))}
           </datalist>
-          <Button type="submit">Look</Button>
+          <Button type="submit" disabled={!may}>
+            Look
+          </Button>
         </Group>
       </form>
+      {estates.error && <Failure error={estates.error} />}
       {asked === '' && <p className="empty">Enter an object. It is read from the directory now.</p>}
       {enabled && (protection.isPending || (dn !== '' && controllers.isPending)) && <Loading mt="md" />}
       {protection.error && <Failure error={protection.error} />}

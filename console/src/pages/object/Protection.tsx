@@ -1,20 +1,19 @@
 import { Button, Group, Modal } from '@mantine/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
-import { me } from '../../api/queries';
 import type { ProtectionView } from '../../api/schema.gen';
 import { useJob } from '../../api/useJob';
 import { Dn } from '../../parts/Dn';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
+import { useMay } from '../../parts/useMay';
 
 /** Whether an object is protected, and the buttons that set or lift the protection after a confirmation that lists each change. */
 export function Protection({ estate, protection }: { estate: string; protection: ProtectionView }) {
-  const who = useQuery(me);
   const [asking, setAsking] = useState<boolean | null>(null);
   const { followed, follow } = useJob();
-  const may = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const may = useMay('granter');
   const change = useMutation({
     mutationFn: (on: boolean) =>
       need(

@@ -4,7 +4,6 @@ import { getRouteApi, Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
 import { api, need } from '../../api/client';
 import { notifications as notificationsQuery, schedule as scheduleQuery } from '../../api/organizationQueries';
-import { me } from '../../api/queries';
 import type { NotificationView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
 import { Failure } from '../../parts/Failure';
@@ -13,6 +12,7 @@ import { PageTitle } from '../../parts/PageTitle';
 import { Time } from '../../parts/Time';
 import { useEstate } from '../../parts/useEstate';
 import { useListOrder } from '../../parts/useListOrder';
+import { useMay } from '../../parts/useMay';
 
 const route = getRouteApi('/frame/notifications');
 const column = createColumnHelper<NotificationView>();
@@ -68,8 +68,8 @@ export function NotificationsPage() {
 }
 
 function Schedule({ estate, rehearses }: { estate: string; rehearses: string | null }) {
+  const mayNot = !useMay('planner');
   const queries = useQueryClient();
-  const who = useQuery(me);
   const schedule = useQuery(scheduleQuery(estate));
   const path = { params: { path: { name: estate } } };
   const look = useMutation({
@@ -83,7 +83,6 @@ function Schedule({ estate, rehearses }: { estate: string; rehearses: string | n
   if (schedule.isPending) return <Loading />;
   if (schedule.error) return <Failure error={schedule.error} />;
   const { everyHours, next, lastAt, lastWords, recipients } = schedule.data;
-  const mayNot = !who.data || who.data.role === 'reader';
   return (
     <section aria-label="Scheduled surveys">
       <p>

@@ -6,11 +6,20 @@ import { secrets as secretsQuery } from '../../api/organizationQueries';
 import type { SecretView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
+import { OnlyFor } from '../../parts/OnlyFor';
 import { PageTitle } from '../../parts/PageTitle';
 import { Time } from '../../parts/Time';
 
 /** The secrets kept here: whether each is set, and for what an owner allowed it. Their values are shown nowhere. */
 export function SecretsPage() {
+  return (
+    <OnlyFor role="owner" title="Secrets">
+      <Secrets />
+    </OnlyFor>
+  );
+}
+
+function Secrets() {
   const list = useQuery(secretsQuery);
   const [set, setSet] = useState<string | null>(null);
   return (

@@ -10,6 +10,7 @@ import { CopyText } from '../../parts/CopyText';
 import { DataTable } from '../../parts/DataTable';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
+import { OnlyFor } from '../../parts/OnlyFor';
 import { PageTitle } from '../../parts/PageTitle';
 import { Time } from '../../parts/Time';
 import { Revoke } from './Revoke';
@@ -57,6 +58,14 @@ const sessionColumns = [
 
 /** Who and what may come in: tokens of the client and of programs, sessions of the console. */
 export function TokensPage() {
+  return (
+    <OnlyFor role="owner" title="Tokens, sessions">
+      <TokensAndSessions />
+    </OnlyFor>
+  );
+}
+
+function TokensAndSessions() {
   const tokens = useQuery(tokensQuery);
   const sessions = useQuery(sessionsQuery);
   return (

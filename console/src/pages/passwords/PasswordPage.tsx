@@ -2,13 +2,12 @@ import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { api, need } from '../../api/client';
-import { me, password as passwordQuery } from '../../api/queries';
+import { password as passwordQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
 import { useRejoin } from '../../api/useRejoin';
 import { Failure } from '../../parts/Failure';
 import { PasswordPlaces } from '../../parts/PasswordPlaces';
 import { Time } from '../../parts/Time';
-import { Loading } from '../../parts/Loading';
 import { AddPlace } from './AddPlace';
 import { HandOver } from './HandOver';
 import { Order } from './Order';
@@ -16,14 +15,17 @@ import { Renewal } from './Renewal';
 import { Standing } from './Standing';
 import { Try } from './Try';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
+import { useMay } from '../../parts/useMay';
 
 const route = getRouteApi('/frame/passwords/$estate/$account');
 
 /** One password: where is it typed, does it work, and in what order is it renewed? */
 export function PasswordPage() {
+  const mayGrant = useMay('granter');
+  const mayPlan = useMay('planner');
   const { estate, account } = route.useParams();
   const view = useQuery(passwordQuery(estate, account));
-  const who = useQuery(me);
   const { followed, follow, followId } = useJob();
   const begin = useMutation({
     mutationFn: () =>
@@ -46,11 +48,8 @@ export function PasswordPage() {
   });
   const under = view.data?.renewals.find((r) => r.state === 'running' || r.state === 'queued');
   useRejoin(followed, followId, under && { id: under.id, kind: 'renew' }, view.dataUpdatedAt);
-  if (view.isPending) return <Loading />;
-  if (view.error) return <Failure error={view.error} />;
+  if (!view.data) return <PageWithout title={account} error={view.error} />;
   const { password, places, managedObstacles, order, remarks, whyNot, renewals } = view.data;
-  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
-  const mayPlan = who.data !== undefined && who.data.role !== 'reader';
   const open = renewals.find((r) => !r.endedAt);
   const last = open ?? renewals[0];
   return (

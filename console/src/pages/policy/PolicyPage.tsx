@@ -4,9 +4,8 @@ import { getRouteApi, Link } from '@tanstack/react-router';
 import { policy as policyQuery } from '../../api/estateQueries';
 import type { PolicyGroupRuleView, PolicyHostView, PolicyRightView, PolicyView } from '../../api/schema.gen';
 import { Dn } from '../../parts/Dn';
-import { Failure } from '../../parts/Failure';
-import { Loading } from '../../parts/Loading';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
 import { Time } from '../../parts/Time';
 import { Wide } from '../../parts/Wide';
@@ -38,8 +37,7 @@ const acts: Record<PolicyGroupRuleView['act'], string> = {
 export function PolicyPage() {
   const { estate, policy: id } = route.useParams();
   const policy = useQuery(policyQuery(estate, id));
-  if (policy.isPending) return <Loading />;
-  if (policy.error) return <Failure error={policy.error} />;
+  if (!policy.data) return <PageWithout title={id} error={policy.error} />;
   const { data } = policy;
   return (
     <>

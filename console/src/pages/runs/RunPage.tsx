@@ -3,19 +3,20 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
-import { me, run as runQuery } from '../../api/queries';
+import { run as runQuery } from '../../api/queries';
 import type { JobStepView, JobView } from '../../api/schema.gen';
 import { useJob } from '../../api/useJob';
 import { useRejoin } from '../../api/useRejoin';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
-import { Loading } from '../../parts/Loading';
 import { StepTable } from '../../parts/StepTable';
 import { Time } from '../../parts/Time';
 import { UndoDialog } from '../../parts/UndoDialog';
 import { StepDecision } from './StepDecision';
 import { PageTitle } from '../../parts/PageTitle';
+import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
+import { useMay } from '../../parts/useMay';
 
 const route = getRouteApi('/frame/runs/$id');
 
@@ -34,9 +35,9 @@ function toDecide(run: JobView): JobStepView[] {
 }
 
 function OneRun({ id }: { id: string }) {
+  const may = useMay('granter');
   const navigate = useNavigate();
   const query = useQuery(runQuery(id));
-  const who = useQuery(me);
   const { followed, follow, followId } = useJob();
   const [undoing, setUndoing] = useState(false);
   const params = { path: { id } };
@@ -56,11 +57,9 @@ function OneRun({ id }: { id: string }) {
   const read = query.data;
   const under = read !== undefined && (read.state === 'running' || read.state === 'queued');
   useRejoin(followed, followId, under ? read : undefined, query.dataUpdatedAt);
-  if (query.isPending) return <Loading />;
-  if (query.error) return <Failure error={query.error} />;
+  if (!query.data) return <PageWithout title="Run" error={query.error} />;
   const run = query.data;
   const running = followed?.running === true;
-  const may = who.data?.role === 'granter' || who.data?.role === 'owner';
   const steps = run.steps.map((s) => (running ? { ...s, ...followed?.steps[s.number] } : s));
   const atRest = !running && (run.state === 'failed' || run.state === 'waiting' || run.state === 'stopped');
   return (

@@ -1,6 +1,7 @@
 import { Button, Collapse, Group, NativeSelect, SimpleGrid, TagsInput, Textarea, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { acts, namesAttributes, type TraceFields } from './order';
+import { useMay } from '../../parts/useMay';
 
 interface Props {
   initial: TraceFields;
@@ -12,6 +13,7 @@ interface Props {
 
 /** Asks who, what and where. What is seldom needed lies under one button. */
 export function TraceForm({ initial, estates, branches, busy, onTrace }: Props) {
+  const may = useMay('planner');
   const [fields, setFields] = useState<TraceFields>(initial);
   const [typed, setTyped] = useState('');
   const seldom = [
@@ -67,7 +69,7 @@ export function TraceForm({ initial, estates, branches, busy, onTrace }: Props) 
             <option key={b} value={b} />
           ))}
         </datalist>
-        <Button type="submit" loading={busy}>
+        <Button type="submit" loading={busy} disabled={!may}>
           Trace
         </Button>
         <Button variant="subtle" aria-expanded={more} onClick={() => setMore(!more)}>

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useEffect, useState } from 'react';
 import { api, need } from '../../api/client';
-import { estates as estatesQuery, me, trace as traceQuery, traces as tracesQuery } from '../../api/queries';
+import { estates as estatesQuery, trace as traceQuery, traces as tracesQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
@@ -13,6 +13,7 @@ import { TraceAnswer } from './TraceAnswer';
 import { TraceForm } from './TraceForm';
 import { PageTitle } from '../../parts/PageTitle';
 import { Simulated } from '../../parts/Simulated';
+import { useMay } from '../../parts/useMay';
 
 const route = getRouteApi('/frame/trace');
 
@@ -20,7 +21,6 @@ const route = getRouteApi('/frame/trace');
 export function TracePage() {
   const { job, ...fields } = route.useSearch();
   const navigate = useNavigate();
-  const who = useQuery(me);
   const estates = useQuery(estatesQuery);
   const name = fields.estate ?? estates.data?.[0]?.name;
   const estate = estates.data?.find((e) => e.name === name);
@@ -28,7 +28,7 @@ export function TracePage() {
   const earlier = useQuery({ ...tracesQuery(name ?? ''), enabled: !!name });
   const [undoing, setUndoing] = useState<string | null>(null);
   const { followed, follow } = useJob();
-  const may = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const may = useMay('granter');
 
   const start = useMutation({
     mutationFn: (asked: TraceFields) =>

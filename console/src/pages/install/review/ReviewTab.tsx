@@ -1,6 +1,6 @@
 import { Button, Group } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { me, reviews as reviewsQuery } from '../../../api/queries';
+import { reviews as reviewsQuery } from '../../../api/queries';
 import type { FitView } from '../../../api/schema.gen';
 import { Failure } from '../../../parts/Failure';
 import { Loading } from '../../../parts/Loading';
@@ -9,6 +9,7 @@ import { EarlierReviews } from './EarlierReviews';
 import { offOf } from './off';
 import { OffTable } from './OffTable';
 import { WriteReview } from './WriteReview';
+import { useMay } from '../../../parts/useMay';
 
 const files = [
   { form: 'html', label: 'Review sheet' },
@@ -19,9 +20,9 @@ const files = [
 
 /** What is off, what of it was accepted by whom until when, and who looked? */
 export function ReviewTab({ fit }: { fit: FitView }) {
-  const who = useQuery(me);
   const reviews = useQuery(reviewsQuery(fit.install));
-  const role = who.data?.role ?? 'reader';
+  const mayAccept = useMay('granter');
+  const mayWrite = useMay('planner');
   const path = `/api/installs/${encodeURIComponent(fit.install)}`;
   return (
     <>
@@ -43,9 +44,9 @@ export function ReviewTab({ fit }: { fit: FitView }) {
           Signed evidence
         </Button>
       </Group>
-      <OffTable install={fit.install} off={offOf(fit)} mayAccept={role === 'granter' || role === 'owner'} />
-      <Exceptions install={fit.install} mayEnd={role === 'granter' || role === 'owner'} />
-      <WriteReview install={fit.install} mayWrite={role !== 'reader'} />
+      <OffTable install={fit.install} off={offOf(fit)} mayAccept={mayAccept} />
+      <Exceptions install={fit.install} mayEnd={mayAccept} />
+      <WriteReview install={fit.install} mayWrite={mayWrite} />
       {reviews.isPending && <Loading />}
       {reviews.error && <Failure error={reviews.error} />}
       {reviews.data && <EarlierReviews reviews={reviews.data} />}
