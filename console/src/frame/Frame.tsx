@@ -23,7 +23,11 @@ export function Frame() {
   const scheme = useComputedColorScheme('light');
   const [open, pages] = useDisclosure(false);
   const [keyOpen, key] = useDisclosure(false);
-  useHotkeys([['shift+?', key.open]]);
+  // with shift or without, as keyboards differ
+  useHotkeys([
+    ['?', key.open],
+    ['shift+?', key.open],
+  ]);
   const away = useServiceAway();
   if (who.error instanceof ApiError && who.error.status === 401)
     // while the door is on its way, the address is its own already

@@ -1,8 +1,9 @@
-import { Link } from '@tanstack/react-router';
-import { groups } from './pages';
+import { Link, useLocation } from '@tanstack/react-router';
+import { groups, placeOf } from './pages';
 
 /** The pages by groups, the current one marked. */
 export function Navigation({ onGo }: { onGo: () => void }) {
+  const here = placeOf(useLocation({ select: (location) => location.pathname }));
   return (
     <nav aria-label="Pages" className="pages">
       {groups.map((group) => (
@@ -12,8 +13,9 @@ export function Navigation({ onGo }: { onGo: () => void }) {
             <Link
               key={page.label}
               {...page.link}
-              activeOptions={{ exact: page.link.to === '/' }}
-              activeProps={{ className: 'here' }}
+              activeProps={{}}
+              className={here === page.link.to ? 'here' : ''}
+              aria-current={here === page.link.to ? 'page' : undefined}
               onClick={onGo}
             >
               {page.label}

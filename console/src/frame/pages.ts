@@ -66,3 +66,14 @@ export function pagesNamed(words: string): PageLink[] {
   if (asked === '') return [];
   return groups.flatMap((g) => g.pages).filter((p) => p.label.toLowerCase().includes(asked));
 }
+
+/** The kinds of things of an estate whose pages lie below it, and are found through a list of their own. */
+const ofEstate = /^\/estates\/[^/]+\/(hosts|instances|policies)\//;
+
+/** Where in the map a page is: the link that leads to it, or to the list it is found in. */
+export function placeOf(pathname: string): string | undefined {
+  const list = ofEstate.exec(pathname)?.[1];
+  if (list) return `/${list}`;
+  const links = groups.flatMap((g) => g.pages).map((p) => p.link.to);
+  return links.find((to) => pathname === to || (to !== '/' && pathname.startsWith(`${to}/`)));
+}

@@ -1,6 +1,7 @@
 import { Button, Table } from '@mantine/core';
 import type { PasswordPlaceView } from '../api/schema.gen';
 import { Time } from './Time';
+import { Wide } from './Wide';
 
 /** Where an account's password is typed, and what stops when it is changed in the directory first. */
 export function PasswordPlaces({
@@ -19,53 +20,55 @@ export function PasswordPlaces({
       <p className="soft">
         The password of <code>{first.account}</code>. A renewal must change it in each of these places.
       </p>
-      <Table aria-label="where the password is used" verticalSpacing={4}>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>Product</Table.Th>
-            <Table.Th>Host</Table.Th>
-            <Table.Th>Where</Table.Th>
-            <Table.Th>Setting</Table.Th>
-            <Table.Th>If changed in the directory first</Table.Th>
-            <Table.Th>Last changed here</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {places.map((place) => (
-            <Table.Tr key={place.kind + place.host + place.where + place.setting}>
-              <Table.Td>{place.product || (place.kind === 'own-secret' ? 'Just Right' : '–')}</Table.Td>
-              <Table.Td>{place.host}</Table.Td>
-              <Table.Td>{place.where}</Table.Td>
-              <Table.Td>
-                <code>{place.setting}</code>
-              </Table.Td>
-              <Table.Td>
-                {place.breaks}
-                {place.reference && `; it refers to ${place.reference}`}
-                {place.notSeen && <div className="soft">not seen: {place.notSeen}</div>}
-                {place.note && <strong> {place.note}</strong>}
-              </Table.Td>
-              <Table.Td>
-                {place.lastAt ? (
-                  <>
-                    <Time value={place.lastAt} /> by {place.lastBy}
-                  </>
-                ) : (
-                  <span className="soft">–</span>
-                )}
-                {place.told !== null && remove && (
-                  <>
-                    {' '}
-                    <Button size="compact-xs" variant="default" onClick={() => remove(place.told ?? 0)}>
-                      Not here any more
-                    </Button>
-                  </>
-                )}
-              </Table.Td>
+      <Wide>
+        <Table aria-label="where the password is used" verticalSpacing={4}>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Product</Table.Th>
+              <Table.Th>Host</Table.Th>
+              <Table.Th>Where</Table.Th>
+              <Table.Th>Setting</Table.Th>
+              <Table.Th>If changed in the directory first</Table.Th>
+              <Table.Th>Last changed here</Table.Th>
             </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+          </Table.Thead>
+          <Table.Tbody>
+            {places.map((place) => (
+              <Table.Tr key={place.kind + place.host + place.where + place.setting}>
+                <Table.Td>{place.product || (place.kind === 'own-secret' ? 'Just Right' : '–')}</Table.Td>
+                <Table.Td>{place.host}</Table.Td>
+                <Table.Td>{place.where}</Table.Td>
+                <Table.Td>
+                  <code>{place.setting}</code>
+                </Table.Td>
+                <Table.Td>
+                  {place.breaks}
+                  {place.reference && `; it refers to ${place.reference}`}
+                  {place.notSeen && <div className="soft">not seen: {place.notSeen}</div>}
+                  {place.note && <strong> {place.note}</strong>}
+                </Table.Td>
+                <Table.Td>
+                  {place.lastAt ? (
+                    <>
+                      <Time value={place.lastAt} /> by {place.lastBy}
+                    </>
+                  ) : (
+                    <span className="soft">–</span>
+                  )}
+                  {place.told !== null && remove && (
+                    <>
+                      {' '}
+                      <Button size="compact-xs" variant="default" onClick={() => remove(place.told ?? 0)}>
+                        Not here any more
+                      </Button>
+                    </>
+                  )}
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Wide>
     </section>
   );
 }

@@ -36,7 +36,7 @@ internal static class PolicyCommand
             screen.Line(
                 $"linked at {link.Dn}, number {link.Number}{(link.Enforced ? ", enforced" : "")}{(link.Disabled ? ", disabled" : "")}");
         foreach (var host in view.Hosts)
-            screen.Line($"on {host.Host}: {host.Fate}{(host.Why.Length > 0 ? $", {host.Why}" : "")}");
+            screen.Line($"on {host.Host} {host.Fate}{(host.Fate == "applies" ? "" : $": {host.Why}")}");
         if (view.RightsUnread is { } unread) screen.Line($"What it sets could not be read: {unread}");
         var table = Screen.List("right", "held by", "counts on");
         foreach (var right in view.Rights)

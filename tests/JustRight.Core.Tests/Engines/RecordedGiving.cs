@@ -35,7 +35,7 @@ internal sealed class RecordedGiving(SurveyView view) : Giving
 
     public override string? Unread => null;
 
-    public override IEnumerable<Right> Beside => [];
+    public override IEnumerable<Right> BesideOn(string host) => [];
 
     public override IReadOnlyList<Entrant> WhoEnters(string group) => [new Entrant(Account.Name, null, null)];
 

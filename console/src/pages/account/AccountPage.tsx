@@ -12,6 +12,7 @@ import { PathPicture } from './PathPicture';
 import { PageTitle } from '../../parts/PageTitle';
 import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
+import { Wide } from '../../parts/Wide';
 
 const route = getRouteApi('/frame/installs/$name/accounts/$account');
 
@@ -49,33 +50,35 @@ export function AccountPage() {
       <Balance counts={account.counts} large />
       <h2>Its rights and their paths</h2>
       {held.length === 0 ? <p className="empty">It holds nothing, as far as seen.</p> : <PathPicture rights={held} />}
-      <Table mt="md" aria-label="Paths" verticalSpacing="xs">
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>Verdict</Table.Th>
-            <Table.Th>Right</Table.Th>
-            <Table.Th>Place</Table.Th>
-            <Table.Th>Why, and by which path</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {[...held, ...others].map((right) => (
-            <Table.Tr key={right.id}>
-              <Table.Td>
-                <Verdict verdict={right.verdict} />
-              </Table.Td>
-              <Table.Td>{right.right}</Table.Td>
-              <Table.Td>{right.place}</Table.Td>
-              <Table.Td>
-                {right.reason}
-                {right.paths.map((path, i) => (
-                  <PathLine key={i} path={path} />
-                ))}
-              </Table.Td>
+      <Wide>
+        <Table mt="md" aria-label="Paths" verticalSpacing="xs">
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Verdict</Table.Th>
+              <Table.Th>Right</Table.Th>
+              <Table.Th>Place</Table.Th>
+              <Table.Th>Why, and by which path</Table.Th>
             </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+          </Table.Thead>
+          <Table.Tbody>
+            {[...held, ...others].map((right) => (
+              <Table.Tr key={right.id}>
+                <Table.Td>
+                  <Verdict verdict={right.verdict} />
+                </Table.Td>
+                <Table.Td>{right.right}</Table.Td>
+                <Table.Td>{right.place}</Table.Td>
+                <Table.Td>
+                  {right.reason}
+                  {right.paths.map((path, i) => (
+                    <PathLine key={i} path={path} />
+                  ))}
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Wide>
       {places.error && <Failure error={places.error} />}
       {places.data && <PasswordPlaces places={places.data} remove={null} />}
     </>

@@ -1,6 +1,7 @@
 import { NativeSelect, Table } from '@mantine/core';
 import type { AdoptionAnswerOrder, AdoptionItemView } from '../../api/schema.gen';
 import { Time } from '../../parts/Time';
+import { Wide } from '../../parts/Wide';
 
 const answers = [
   { value: '', label: 'not answered', disabled: true },
@@ -42,38 +43,40 @@ export function ItemGroup({ account, heldBy, items, busy, answer }: Props) {
           />
         )}
       </div>
-      <Table layout="fixed" verticalSpacing="xs" aria-label={`${account}, ${heldBy}`}>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th w="20%">Holds</Table.Th>
-            <Table.Th w="18%">At</Table.Th>
-            <Table.Th w={170}>Is it needed?</Table.Th>
-            <Table.Th>Known facts</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {items.map((item) => (
-            <Table.Tr key={item.id}>
-              <Table.Td>{item.right}</Table.Td>
-              <Table.Td>{item.place}</Table.Td>
-              <Table.Td>
-                <NativeSelect
-                  aria-label={`${item.right} at ${item.place}`}
-                  size="xs"
-                  miw={130}
-                  data={item.whyNot ? answers.filter((a) => a.value !== 'needed') : answers}
-                  value={item.word ?? ''}
-                  disabled={busy}
-                  onChange={(e) => say([item], e.currentTarget.value)}
-                />
-              </Table.Td>
-              <Table.Td>
-                <Known item={item} />
-              </Table.Td>
+      <Wide>
+        <Table layout="fixed" verticalSpacing="xs" aria-label={`${account}, ${heldBy}`}>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th w="20%">Holds</Table.Th>
+              <Table.Th w="18%">At</Table.Th>
+              <Table.Th w={170}>Is it needed?</Table.Th>
+              <Table.Th>Known facts</Table.Th>
             </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+          </Table.Thead>
+          <Table.Tbody>
+            {items.map((item) => (
+              <Table.Tr key={item.id}>
+                <Table.Td>{item.right}</Table.Td>
+                <Table.Td>{item.place}</Table.Td>
+                <Table.Td>
+                  <NativeSelect
+                    aria-label={`${item.right} at ${item.place}`}
+                    size="xs"
+                    miw={130}
+                    data={item.whyNot ? answers.filter((a) => a.value !== 'needed') : answers}
+                    value={item.word ?? ''}
+                    disabled={busy}
+                    onChange={(e) => say([item], e.currentTarget.value)}
+                  />
+                </Table.Td>
+                <Table.Td>
+                  <Known item={item} />
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Wide>
     </section>
   );
 }

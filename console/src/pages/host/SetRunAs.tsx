@@ -24,7 +24,7 @@ export function SetRunAs({ service, asked }: { service: HostServiceView; asked: 
       <Button
         size="compact-xs"
         variant="default"
-        aria-label={`Set ${service.name} to ${asked.name}`}
+        aria-label={`Set to ${asked.name}…, for ${service.name}`}
         onClick={() => setAsking(true)}
       >
         Set to {asked.name}…

@@ -6,6 +6,7 @@ import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
+import { Wide } from '../../parts/Wide';
 
 // What draws plots is large, and only this tab needs it.
 const HistoryPlot = lazy(async () => ({ default: (await import('./HistoryPlot')).HistoryPlot }));
@@ -31,57 +32,61 @@ export function HistoryTab({ name }: { name: string }) {
           <HistoryPlot fits={history.data} reviews={reviews.data ?? []} />
         </Suspense>
       )}
-      <Table aria-label="kept fits" verticalSpacing={4} highlightOnHover>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>Fit</Table.Th>
-            <Table.Th>First seen</Table.Th>
-            <Table.Th>Last seen</Table.Th>
-            <Table.Th>Surveys</Table.Th>
-            <Table.Th>Did it fit?</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {history.data.map((f) => (
-            <Table.Tr key={f.number} aria-current={f.number === shown ? 'true' : undefined}>
-              <Table.Td>
-                <button type="button" className="sort" onClick={() => setPicked(f.number)}>
-                  {f.number === shown ? `→ ${f.number}` : f.number}
-                </button>
-              </Table.Td>
-              <Table.Td>
-                <Time value={f.from} />
-              </Table.Td>
-              <Table.Td>
-                <Time value={f.until} />
-              </Table.Td>
-              <Table.Td>{f.seen}</Table.Td>
-              <Table.Td>
-                <Balance counts={f.counts} />
-              </Table.Td>
+      <Wide>
+        <Table aria-label="kept fits" verticalSpacing={4} highlightOnHover>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Fit</Table.Th>
+              <Table.Th>First seen</Table.Th>
+              <Table.Th>Last seen</Table.Th>
+              <Table.Th>Surveys</Table.Th>
+              <Table.Th>Did it fit?</Table.Th>
             </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+          </Table.Thead>
+          <Table.Tbody>
+            {history.data.map((f) => (
+              <Table.Tr key={f.number} aria-current={f.number === shown ? 'true' : undefined}>
+                <Table.Td>
+                  <button type="button" className="sort" onClick={() => setPicked(f.number)}>
+                    {f.number === shown ? `→ ${f.number}` : f.number}
+                  </button>
+                </Table.Td>
+                <Table.Td>
+                  <Time value={f.from} />
+                </Table.Td>
+                <Table.Td>
+                  <Time value={f.until} />
+                </Table.Td>
+                <Table.Td>{f.seen}</Table.Td>
+                <Table.Td>
+                  <Balance counts={f.counts} />
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Wide>
       <section aria-label="what changed">
         <h2>{shown > 1 ? `What changed since fit ${shown - 1}` : 'The first fit'}</h2>
         {shown <= 1 && <p className="empty">There is no earlier fit to compare with.</p>}
         {drift.isLoading && <Loading />}
         {drift.error && <Failure error={drift.error} />}
         {shown > 1 && drift.data && (
-          <Table aria-label="differences" verticalSpacing={4}>
-            <Table.Tbody>
-              {drift.data.lines.map((line) => (
-                <Table.Tr key={line.words}>
-                  <Table.Td className="nowrap">{ways[line.way] ?? line.way}</Table.Td>
-                  <Table.Td>{line.words}</Table.Td>
-                  <Table.Td className="soft">
-                    {line.madeHere ? `made here: ${line.madeHere}` : 'not made by Just Right'}
-                  </Table.Td>
-                </Table.Tr>
-              ))}
-            </Table.Tbody>
-          </Table>
+          <Wide>
+            <Table aria-label="differences" verticalSpacing={4}>
+              <Table.Tbody>
+                {drift.data.lines.map((line) => (
+                  <Table.Tr key={line.words}>
+                    <Table.Td className="nowrap">{ways[line.way] ?? line.way}</Table.Td>
+                    <Table.Td>{line.words}</Table.Td>
+                    <Table.Td className="soft">
+                      {line.madeHere ? `made here: ${line.madeHere}` : 'not made by Just Right'}
+                    </Table.Td>
+                  </Table.Tr>
+                ))}
+              </Table.Tbody>
+            </Table>
+          </Wide>
         )}
       </section>
     </>

@@ -19,7 +19,7 @@ const columns = [
     header: 'Install',
     cell: (c) => (
       <>
-        <Link to="/installs/$name" params={{ name: c.getValue() }}>
+        <Link className="nowrap" to="/installs/$name" params={{ name: c.getValue() }}>
           {c.getValue()}
         </Link>{' '}
         <Simulated of={c.row.original.simulated} />

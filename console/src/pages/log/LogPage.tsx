@@ -16,9 +16,9 @@ const column = createColumnHelper<LogEntryView>();
 const columns = [
   column.accessor('number', { header: 'No.' }),
   column.accessor('at', { header: 'When', cell: (c) => <Time value={c.getValue()} /> }),
-  column.accessor('who', { header: 'Who' }),
+  column.accessor('who', { header: 'Who', cell: (c) => <span className="nowrap">{c.getValue()}</span> }),
   column.accessor('action', { header: 'Did' }),
-  column.accessor('subject', { header: 'To' }),
+  column.accessor('subject', { header: 'To', cell: (c) => <span className="nowrap">{c.getValue()}</span> }),
   column.accessor('detail', { header: 'What', cell: (c) => <span className="soft">{c.getValue()}</span> }),
 ];
 

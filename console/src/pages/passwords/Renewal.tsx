@@ -7,6 +7,7 @@ import { Failure } from '../../parts/Failure';
 import { stepStates } from '../../parts/stepStates';
 import { Time } from '../../parts/Time';
 import { Simulated } from '../../parts/Simulated';
+import { Wide } from '../../parts/Wide';
 
 interface Props {
   renewal: RenewalView;
@@ -55,28 +56,30 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
           begun by {renewal.startedBy}, <Time value={renewal.startedAt} />
         </span>
       </div>
-      <Table className="steps" aria-label="steps of the renewal" verticalSpacing={4}>
-        <Table.Tbody>
-          {renewal.steps.map((s) => (
-            <Table.Tr key={s.number} aria-current={s.number === renewal.current ? 'step' : undefined}>
-              <Table.Td className="state">
-                {s.state === 'waiting' && s.number === renewal.current ? '→ next' : stepStates[s.state]}
-              </Table.Td>
-              <Table.Td className="number">{s.number}</Table.Td>
-              <Table.Td>{s.number === renewal.current ? <strong>{s.words}</strong> : s.words}</Table.Td>
-              <Table.Td className="soft">
-                {s.state === 'waiting' ? s.why : s.note}
-                {s.at && (
-                  <>
-                    {' '}
-                    ({s.by}, <Time value={s.at} />)
-                  </>
-                )}
-              </Table.Td>
-            </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+      <Wide>
+        <Table className="steps" aria-label="steps of the renewal" verticalSpacing={4}>
+          <Table.Tbody>
+            {renewal.steps.map((s) => (
+              <Table.Tr key={s.number} aria-current={s.number === renewal.current ? 'step' : undefined}>
+                <Table.Td className="state">
+                  {s.state === 'waiting' && s.number === renewal.current ? '→ next' : stepStates[s.state]}
+                </Table.Td>
+                <Table.Td className="number">{s.number}</Table.Td>
+                <Table.Td>{s.number === renewal.current ? <strong>{s.words}</strong> : s.words}</Table.Td>
+                <Table.Td className="soft">
+                  {s.state === 'waiting' ? s.why : s.note}
+                  {s.at && (
+                    <>
+                      {' '}
+                      ({s.by}, <Time value={s.at} />)
+                    </>
+                  )}
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Wide>
       {renewal.divided.length > 0 && (
         <div role="note">
           <h3>{renewal.endedAt ? 'Still has the old password' : 'Still has another password than the directory'}</h3>

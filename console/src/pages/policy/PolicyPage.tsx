@@ -137,7 +137,7 @@ function Reach({ estate, policy }: { estate: string; policy: PolicyView }) {
       {policy.hosts.map((host) => (
         <div key={host.host}>
           <Hosts estate={estate} names={[host.host]} /> {fates[host.fate]}
-          {host.why && <span className="soft">: {host.why}</span>}
+          {host.fate !== 'applies' && <span className="soft">: {host.why}</span>}
         </div>
       ))}
     </>

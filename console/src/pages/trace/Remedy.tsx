@@ -2,6 +2,7 @@ import { Button, Table } from '@mantine/core';
 import type { RemedyView, RightFlowView } from '../../api/schema.gen';
 import { Dn } from '../../parts/Dn';
 import { diffLines } from './diffLines';
+import { Wide } from '../../parts/Wide';
 
 interface Props {
   remedy: RemedyView;
@@ -36,32 +37,34 @@ export function Remedy({ remedy, trace, may, onFix }: Props) {
         {remedy.fixed} of {remedy.fixed + remedy.stillFailing} fixed. {remedy.touched} access{' '}
         {remedy.touched === 1 ? 'list changes' : 'lists change'}; for everybody:
       </p>
-      <Table aria-label={`Rights that change by ${remedy.id}`} verticalSpacing={2} fz="sm">
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th w={24}>
-              <span className="only-read">change</span>
-            </Table.Th>
-            <Table.Th>who</Table.Th>
-            <Table.Th>may</Table.Th>
-            <Table.Th ta="right">objects</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {flows.map((flow) => (
-            <Table.Tr key={flow.sign + flow.who + flow.what + String(flow.denies)}>
-              <Table.Td>
-                <strong>{flow.sign}</strong>
-              </Table.Td>
-              <Table.Td>
-                <code>{flow.who}</code>
-              </Table.Td>
-              <Table.Td>{words(flow)}</Table.Td>
-              <Table.Td ta="right">{flow.objects}</Table.Td>
+      <Wide>
+        <Table aria-label={`Rights that change by ${remedy.id}`} verticalSpacing={2} fz="sm">
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th w={24}>
+                <span className="only-read">change</span>
+              </Table.Th>
+              <Table.Th>who</Table.Th>
+              <Table.Th>may</Table.Th>
+              <Table.Th ta="right">objects</Table.Th>
             </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+          </Table.Thead>
+          <Table.Tbody>
+            {flows.map((flow) => (
+              <Table.Tr key={flow.sign + flow.who + flow.what + String(flow.denies)}>
+                <Table.Td>
+                  <strong>{flow.sign}</strong>
+                </Table.Td>
+                <Table.Td>
+                  <code>{flow.who}</code>
+                </Table.Td>
+                <Table.Td>{words(flow)}</Table.Td>
+                <Table.Td ta="right">{flow.objects}</Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Wide>
       {flows.length === 0 && <p className="empty">No right changes.</p>}
       {remedy.lists.map((list) => (
         <details key={list.dn}>
