@@ -33,6 +33,19 @@ test('an object says whether its controllers agree; its protection is set and li
   await expect(page.getByRole('alert')).toContainText("Did you mean 'people'?");
 });
 
+test('everything that an account can do to an object is told, each with what decides it', async ({ service }) => {
+  await page.goto(`${service.address}/object?dn=people`);
+  await page.getByRole('textbox', { name: 'Account' }).fill('svc-roundsman');
+  await page.keyboard.press('Enter');
+  const acts = page.getByRole('table', { name: 'What it can do' });
+  await expect(acts.getByRole('row', { name: /cannot/ }).first()).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  const all = await acts.getByRole('row').count();
+  await page.getByRole('radiogroup', { name: 'Which of it is shown' }).getByText('● can').click();
+  await expect(acts.getByRole('row', { name: /cannot/ })).toHaveCount(0);
+  expect(await acts.getByRole('row').count()).toBeLessThan(all);
+});
+
 test('the directory part of a worklist can be taken as a file', async ({ service }) => {
   await page.goto(`${service.address}/installs/roundsman-dataroom`);
   await page.getByRole('button', { name: 'Verify' }).click();

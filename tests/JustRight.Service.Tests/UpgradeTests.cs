@@ -30,6 +30,21 @@ public sealed class UpgradeTests : IAsyncLifetime
     public ValueTask DisposeAsync() => _service.DisposeAsync();
 
     [Fact]
+    public async Task Of_two_who_move_an_install_at_the_same_moment_one_is_told_that_the_other_did()
+    {
+        await GiveAsync(Install);
+        await StageAsync(Install, "installed");
+        var answers = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => _service.Http.PostAsJsonAsync(
+            $"/api/installs/{Install}/upgrade", Order, ContractsJson.Default.UpgradeOrder, Cancel)));
+        answers.Count(a => a.IsSuccessStatusCode).ShouldBe(1);
+        // whoever came too late was told so, before anything was kept or at that moment
+        answers.Where(a => !a.IsSuccessStatusCode).ShouldAllBe(
+            a => a.StatusCode == HttpStatusCode.Conflict || a.StatusCode == HttpStatusCode.BadRequest);
+        (await _service.InstallsAsync()).Count(i => i.Name == Former).ShouldBe(1);
+        (await _service.Http.GetStringAsync($"/api/log?search=moved+from+{Install}", Cancel)).Split("moved from").Length.ShouldBe(2);
+    }
+
+    [Fact]
     public async Task The_former_release_keeps_what_it_needs_until_it_is_retired()
     {
         await GiveAsync(Install);

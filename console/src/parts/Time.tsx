@@ -10,7 +10,7 @@ export function Time({ value }: { value: string }) {
   const zone = useZone();
   return (
     <Tooltip label={exactIn(value, zone)} events={{ hover: true, focus: true, touch: true }}>
-      <time dateTime={value} tabIndex={0}>
+      <time dateTime={value} data-exact={exactIn(value, zone)} tabIndex={0}>
         {ago(value, now)}
       </time>
     </Tooltip>

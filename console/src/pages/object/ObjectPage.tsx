@@ -11,6 +11,7 @@ import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { Controllers } from './Controllers';
 import { Protection } from './Protection';
+import { WholeAccess } from './WholeAccess';
 import { PageTitle } from '../../parts/PageTitle';
 import { Simulated } from '../../parts/Simulated';
 import { useMay } from '../../parts/useMay';
@@ -80,6 +81,7 @@ export function ObjectPage() {
       {protection.data && <Protection estate={name} protection={protection.data} />}
       {controllers.error && <Failure error={controllers.error} />}
       {controllers.data && <Controllers compared={controllers.data} />}
+      {dn !== '' && <WholeAccess key={dn} estate={name} dn={dn} />}
     </>
   );
 }

@@ -79,11 +79,29 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
     /// <param name="first">What else changes with them, before.</param>
     public Task SaveTogetherAsync(
         IReadOnlyList<NewDocument> documents, Action<AppDb> first, LogSaid said, string who, CancellationToken cancel) =>
-        log.AddWithAsync(
+        SaveIfAsync(
+            documents,
             db =>
             {
                 first(db);
+                return true;
+            },
+            said, who, cancel);
+
+    /// <summary>Adds or replaces several documents at once, where that can still be done.</summary>
+    /// <param name="first">
+    /// Looks once more, and changes what else changes with them, before; false where nothing is to be kept. Nobody changes
+    /// anything between the two.
+    /// </param>
+    /// <returns>Whether they were kept.</returns>
+    public Task<bool> SaveIfAsync(
+        IReadOnlyList<NewDocument> documents, Func<AppDb, bool> first, LogSaid said, string who, CancellationToken cancel) =>
+        log.AddIfAsync(
+            db =>
+            {
+                if (!first(db)) return false;
                 foreach (var document in documents) Keep(db, document, who);
+                return true;
             },
             who, said.Action, said.Subject, said.Detail, cancel);
 

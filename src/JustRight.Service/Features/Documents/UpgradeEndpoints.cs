@@ -72,7 +72,11 @@ internal static class UpgradeEndpoints
             AddedBy = who,
         });
         if (await approvals.WaitsAsync(moved, upgrade.Text, who, cancel) is { } waits) return waits;
-        await upgrades.MoveAsync(upgrade, order.Text is null ? upgrade.Row.File : order.File ?? upgrade.Row.File, who, cancel);
+        if (!await upgrades.MoveAsync(
+            upgrade, order.Text is null ? upgrade.Row.File : order.File ?? upgrade.Row.File, who, cancel))
+            return Problems.Of(
+                409, "install-changed", $"Somebody changed {name} meanwhile; nothing was moved.",
+                $"See what is so now: justright install upgrade {name} --to {upgrade.To.Name} --list");
         return TypedResults.Ok(new InstallView(await summaries.NowAsync(name, cancel), upgrade.Text));
     }
 

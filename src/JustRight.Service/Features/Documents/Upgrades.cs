@@ -161,7 +161,7 @@ internal sealed class Upgrades(
     }
 
     /// <summary>Moves the install, and keeps what the former release needs beside it; both or neither.</summary>
-    public Task MoveAsync(Upgrade upgrade, string file, string who, CancellationToken cancel)
+    public Task<bool> MoveAsync(Upgrade upgrade, string file, string who, CancellationToken cancel)
     {
         var (name, former) = (upgrade.Install.Name, upgrade.FormerName);
         List<NewDocument> documents = [new(Library.InstallKind, name, file, upgrade.Text)];
@@ -169,10 +169,22 @@ internal sealed class Upgrades(
             documents.Add(new NewDocument(Library.InstallKind, former, $"{former}.yaml", upgrade.Former!));
         var kept = former is null ? "nothing was given for the former release"
             : $"what {upgrade.From.Name} needs is kept as {former}";
-        return library.SaveTogetherAsync(
-            documents, db => SaidOfFormer(db, name, former),
+        return library.SaveIfAsync(
+            documents,
+            db =>
+            {
+                if (!IsAsBefore(db, upgrade)) return false;
+                SaidOfFormer(db, name, former);
+                return true;
+            },
             new LogSaid(Library.InstallKind, name, $"moved from {upgrade.From.Name} to {upgrade.To.Name}; {kept}"), who, cancel);
     }
+
+    /// <summary>Whether nobody changed the install meanwhile, or took the name of what is kept of the former release.</summary>
+    private static bool IsAsBefore(AppDb db, Upgrade upgrade) =>
+        db.Documents.Any(d =>
+            d.Kind == Library.InstallKind && d.Name == upgrade.Row.Name && d.Text == upgrade.Row.Text)
+        && !db.Documents.Any(d => d.Kind == Library.InstallKind && d.Name == upgrade.FormerName);
 
     /// <summary>What people confirmed and accepted of the former release they said of what is kept of it too.</summary>
     private static void SaidOfFormer(AppDb db, string install, string? former)
