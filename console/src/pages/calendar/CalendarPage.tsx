@@ -16,7 +16,11 @@ import { useEstate } from '../../parts/useEstate';
 
 const route = getRouteApi('/frame/calendar');
 const column = createColumnHelper<CalendarEntryView>();
-const standings: Record<string, string> = { overdue: '✗ overdue', soon: '! soon', later: '· later' };
+const standings: Record<CalendarEntryView['standing'], string> = {
+  overdue: '✗ overdue',
+  soon: '! soon',
+  later: '· later',
+};
 const columns = (estate: string) => [
   column.accessor('standing', {
     header: 'Standing',

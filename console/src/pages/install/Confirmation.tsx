@@ -27,7 +27,7 @@ export function Confirmation({ open, remove, simulated, steps, busy, onCancel, o
           <span className="tag">simulated</span> These change the simulation only.
         </p>
       )}
-      <ol>
+      <ol className="long-list" tabIndex={0} aria-label="The changes">
         {steps.map((step) => (
           <li key={step.id}>
             {step.words} <span className="soft">({step.team})</span>

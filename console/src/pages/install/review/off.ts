@@ -1,11 +1,11 @@
-import type { AcceptedView, FitView } from '../../../api/schema.gen';
+import type { AcceptedView, FitView, JudgementView } from '../../../api/schema.gen';
 
 /** Something that the fit says is off. */
 export interface Off {
   target: string;
   account: string;
   words: string;
-  verdict: string;
+  verdict: JudgementView['verdict'];
   reason: string;
   accepted: AcceptedView | null;
 }
@@ -30,7 +30,7 @@ export const offOf = (fit: FitView): Off[] => [
       target: f.id,
       account: f.place,
       words: f.text,
-      verdict: 'excess',
+      verdict: 'excess' as const,
       reason: '',
       accepted: f.accepted ?? null,
     })),

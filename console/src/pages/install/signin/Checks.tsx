@@ -2,7 +2,7 @@ import { Table } from '@mantine/core';
 import type { SignInCheckView } from '../../../api/schema.gen';
 import { Wide } from '../../../parts/Wide';
 
-const signs: Record<string, string> = { pass: '✓', fail: '✗', unseen: '?', caution: '!' };
+const signs: Record<SignInCheckView['verdict'], string> = { pass: '✓', fail: '✗', unseen: '?', caution: '!' };
 
 /** The checks of a sign-in test, each with its fact and what would fix it. */
 export function Checks({ checks }: { checks: SignInCheckView[] }) {
