@@ -15,7 +15,7 @@ test('a table becomes a sheet, a sheet an install, with its plan before anything
   await page.getByRole('textbox', { name: 'Product, one word' }).fill('vatwatch');
   await page.getByRole('textbox', { name: 'Release' }).fill('1.0');
   await page.locator('input[type=file]').first().setInputFiles('../tests/vendor-tables/thermograph.csv');
-  await expect(page.getByText(/rows were understood whole/)).toBeVisible();
+  await expect(page.getByText(/rows were understood whole. Columns/)).toBeVisible();
   const text = page.getByRole('textbox', { name: 'Text of the sheet' });
   await expect(text).toContainText('product: vatwatch');
   expect(await faults(page)).toEqual([]);

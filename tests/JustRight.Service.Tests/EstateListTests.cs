@@ -86,7 +86,8 @@ public sealed class EstateListTests
             "/api/installs/curdhouse-books/reviews", new ReviewOrder(latest, "Maud Ferris", by),
             ContractsJson.Default.ReviewOrder, Cancel)).EnsureSuccessStatusCode();
 
-        var stands = (await service.GetAsync("estates/fennmoor/reviews?sort=-reviewed", ContractsJson.Default.ReviewStandPage)).Items;
+        var stands = (await service.GetAsync(
+            "estates/fennmoor/reviews?sort=-reviewed", ContractsJson.Default.ReviewStandPage)).Items;
         stands.Count.ShouldBe((await service.InstallsAsync()).Count(i => i.Estate == "fennmoor"));
         var reviewed = stands.Single(s => s.Install == "curdhouse-books");
         (reviewed.Latest!.By, reviewed.Standing).ShouldBe(("Maud Ferris", "later"));

@@ -101,7 +101,8 @@ public sealed class ListTests : IAsyncLifetime
     /// </summary>
     private async Task FoundAsync(string list, IReadOnlyList<string> all)
     {
-        var word = JsonNode.Parse(all[^1])!.AsObject().Where(p => p.Key is "name" or "who" or "subject" or "account" or "dn" or "install")
+        var word = JsonNode.Parse(all[^1])!.AsObject()
+            .Where(p => p.Key is "name" or "who" or "subject" or "account" or "dn" or "install")
             .Select(p => (string)p.Value!).First();
         var found = await ReadAsync(list, $"take=500&search={Uri.EscapeDataString(word.ToUpperInvariant())}");
         found.Items.ShouldContain(all[^1], list);

@@ -41,7 +41,8 @@ public sealed class UpgradeTests : IAsyncLifetime
         answers.Where(a => !a.IsSuccessStatusCode).ShouldAllBe(
             a => a.StatusCode == HttpStatusCode.Conflict || a.StatusCode == HttpStatusCode.BadRequest);
         (await _service.InstallsAsync()).Count(i => i.Name == Former).ShouldBe(1);
-        (await _service.Http.GetStringAsync($"/api/log?search=moved+from+{Install}", Cancel)).Split("moved from").Length.ShouldBe(2);
+        (await _service.Http.GetStringAsync($"/api/log?search=moved+from+{Install}", Cancel))
+            .Split("moved from").Length.ShouldBe(2);
     }
 
     [Fact]

@@ -34,7 +34,8 @@ internal static class PolicyCommand
         if (view.QueryFilter is { } filter) screen.Line($"Only on hosts that pass its query {filter}.");
         foreach (var link in view.Links)
             screen.Line(
-                $"linked at {link.Dn}, number {link.Number}{(link.Enforced ? ", enforced" : "")}{(link.Disabled ? ", disabled" : "")}");
+                $"linked at {link.Dn}, number {link.Number}"
+                + (link.Enforced ? ", enforced" : "") + (link.Disabled ? ", disabled" : ""));
         foreach (var host in view.Hosts)
             screen.Line($"on {host.Host} {host.Fate}{(host.Fate == "applies" ? "" : $": {host.Why}")}");
         if (view.RightsUnread is { } unread) screen.Line($"What it sets could not be read: {unread}");

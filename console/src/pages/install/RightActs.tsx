@@ -47,6 +47,13 @@ export function RightActs({ right, fit, follow }: Props) {
       <Accept right={right} fit={fit} mayAccept={mayGrant} />
       <Resting install={fit.install} />
       <ul className="ways">
+        {right.kind === 'directory' && !right.branch && (
+          <li>
+            <Link to="/trace" search={{ estate: fit.estate, account: right.account }}>
+              Trace what it can do in the directory
+            </Link>
+          </li>
+        )}
         <li>
           <Link to="/installs/$name/accounts/$account" params={{ name: fit.install, account: right.account }}>
             All that {right.account} holds

@@ -64,6 +64,12 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
   return <Left name={name} list={worklist.data} follow={follow} />;
 }
 
+/** Another whenever other steps can be made. */
+const keyOf = (steps: StepView[]) =>
+  ready(steps)
+    .map((s) => s.id)
+    .join();
+
 function Left({ name, list, follow }: { name: string; list: WorklistView; follow: (job: JobView) => void }) {
   const { give, remove, leftToSetup, notOffered } = list;
   const first = ready(give).length > 0 ? 'First grant, then verify, then remove.' : null;
@@ -71,13 +77,13 @@ function Left({ name, list, follow }: { name: string; list: WorklistView; follow
     <>
       <InstallProposals name={name} follow={follow} />
       {/* what was chosen is forgotten when other steps are left */}
-      <Steps key={give.map((s) => s.id).join()} name={name} list={list} remove={false} whyNot={null} follow={follow} />
+      <Steps key={keyOf(give)} name={name} list={list} remove={false} whyNot={null} follow={follow} />
       {leftToSetup.length > 0 && (
         <p className="soft">
           {leftToSetup.length} more come with the product's setup: {byAccount(leftToSetup)}.
         </p>
       )}
-      <Steps key={remove.map((s) => `-${s.id}`).join()} name={name} list={list} remove whyNot={first} follow={follow} />
+      <Steps key={`-${keyOf(remove)}`} name={name} list={list} remove whyNot={first} follow={follow} />
       {notOffered.length > 0 && (
         <ul>
           {notOffered.map((n) => (

@@ -46,7 +46,8 @@ public sealed class FitService(
         if (sheet is null && await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is null)
             return (null, null, [await MissingAsync(EstatePlanner.NoSheet(install), install.Sheet, Library.SheetKind, cancel)]);
         if (await library.FindAsync(Library.EstateKind, install.Estate, cancel) is not { } row)
-            return (null, null, [await MissingAsync(EstatePlanner.NoEstate(install), install.Estate, Library.EstateKind, cancel)]);
+            return (
+                null, null, [await MissingAsync(EstatePlanner.NoEstate(install), install.Estate, Library.EstateKind, cancel)]);
         sheet ??= Library.ReadSheet((await library.FindAsync(Library.SheetKind, install.Sheet, cancel))!);
         var estate = Library.ReadEstate(row);
         var planned = await planner.PlanAsync(sheet, estate, install, cancel);

@@ -56,7 +56,8 @@ internal static class EstateListEndpoints
         api.MapGet("/estates/{name}/ous", UnitsAsync)
             .WithName("ListOrganizationalUnits")
             .WithSummary(
-                "The organizational units that installs have to do with, what lies in each and which policies are linked there: a page, searched and sorted")
+                "The organizational units that installs have to do with, what lies in each and which policies are linked there: "
+                + "a page, searched and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
     }
 

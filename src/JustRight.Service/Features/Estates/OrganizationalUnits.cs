@@ -11,7 +11,9 @@ using SurveyView = JustRight.Core.Rights.SurveyView;
 
 namespace JustRight.Service.Features.Estates;
 
-/// <summary>The organizational units of an estate: those it names, and those that something of it lies in or is linked at.</summary>
+/// <summary>
+/// The organizational units of an estate: those it names, and those that something of it lies in or is linked at.
+/// </summary>
 internal sealed class OrganizationalUnits(FitService fitService, SurveyStore surveys)
 {
     private const string There = "there", NotThere = "not-there", Unseen = "unseen";

@@ -20,7 +20,8 @@ internal static class PolicyEndpoints
     {
         api.MapGet("/estates/{name}/policies", ListAsync)
             .WithName("ListPolicies")
-            .WithSummary("The group policies of an estate's domain, and the hosts that each applies to: a page, searched and sorted")
+            .WithSummary(
+                "The group policies of an estate's domain, and the hosts that each applies to: a page, searched and sorted")
             .RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404);
         api.MapGet("/estates/{name}/policies/{policy}", ShowAsync)
             .WithName("ShowPolicy")

@@ -8,7 +8,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Features.Reviews;
 
-/// <summary>How the installs of an estate stand with their reviews: who looked last, and when somebody is to look again.</summary>
+/// <summary>
+/// How the installs of an estate stand with their reviews: who looked last, and when somebody is to look again.
+/// </summary>
 internal sealed class ReviewStands(
     CalendarService calendar, ReviewStore reviews, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
