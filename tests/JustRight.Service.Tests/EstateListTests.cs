@@ -20,10 +20,12 @@ public sealed class EstateListTests
             .Replace("name: fennmoor", "name: unread", StringComparison.Ordinal);
         (await service.AddAsync("estates", "unread.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
 
-        (await service.GetAsync("estates/unread/ous", ContractsJson.Default.OrganizationalUnitPage)).Items
-            .ShouldAllBe(u => u.State == "unseen" && u.BlocksInheritance == null);
-        (await service.GetAsync("estates/unread/instances", ContractsJson.Default.InstancePage)).Items
-            .ShouldAllBe(i => i.ReadAt == null && i.Databases == null);
+        var units = (await service.GetAsync("estates/unread/ous", ContractsJson.Default.OrganizationalUnitPage)).Items;
+        units.Select(u => u.Branch).ShouldContain("service-accounts");
+        units.ShouldAllBe(u => u.State == "unseen" && u.BlocksInheritance == null);
+        var instances = (await service.GetAsync("estates/unread/instances", ContractsJson.Default.InstancePage)).Items;
+        instances.Select(i => i.Name).ShouldContain("fm-sql01");
+        instances.ShouldAllBe(i => i.ReadAt == null && i.Databases == null);
         var policies = await service.GetAsync("estates/unread/policies", ContractsJson.Default.PolicyPage);
         (policies.Total, policies.Unread).ShouldBe((0, "The estate was not surveyed yet."));
         using var policy = await service.Http.GetAsync("/api/estates/unread/policies/any", Cancel);

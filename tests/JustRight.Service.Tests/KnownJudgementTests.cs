@@ -1,6 +1,9 @@
 using System.Net.Http.Json;
 using System.Text;
 using JustRight.Contracts;
+using JustRight.Service.Data.Fits;
+using JustRight.Service.Data.Storage;
+using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Tests;
 
@@ -57,6 +60,63 @@ public sealed class KnownJudgementTests
         (await service.AddAsync("installs", "install.yaml", Encoding.UTF8.GetBytes(other))).EnsureSuccessStatusCode();
         (await FitAsync(service)).Accounts.SelectMany(a => a.Rights).Select(r => r.Place)
             .ShouldNotBe(before.Accounts.SelectMany(a => a.Rights).Select(r => r.Place));
+    }
+
+    [Fact]
+    public async Task An_install_is_judged_once_until_something_changes_or_its_time_has_come()
+    {
+        var folder = Directory.CreateTempSubdirectory("justright-known-").FullName;
+        var options = new DbContextOptionsBuilder<AppDb>().UseSqlite($"Data Source={folder}/known.db;Pooling=False").Options;
+        var databases = new Databases(options);
+        var clock = new MovableClock();
+        var known = new KnownJudgements(databases, clock);
+        var judged = 0;
+        try
+        {
+            await using var db = databases.CreateDbContext();
+            await db.Database.MigrateAsync(Cancel);
+            db.Documents.Add(new DocumentRow
+            {
+                Kind = "install",
+                Name = Install,
+                File = "",
+                Text = $"install: 1\nname: {Install}\nproduct: quernstone\nrelease: \"2.1\"\nestate: fennmoor\n",
+                AddedBy = "",
+            });
+            await db.SaveChangesAsync(Cancel);
+
+            await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => AskAsync()));
+            judged.ShouldBe(1);
+            db.Surveys.Add(new SurveyRow { Estate = "fennmoor", Packed = [] });
+            await db.SaveChangesAsync(Cancel);
+            await AskAsync();
+            await AskAsync();
+            judged.ShouldBe(2);
+            clock.Pass(TimeSpan.FromHours(2));
+            await AskAsync();
+            await AskAsync();
+            judged.ShouldBe(3);
+        }
+        finally
+        {
+            Directory.Delete(folder, true);
+        }
+
+        Task AskAsync() => known.GetAsync(
+            Install,
+            async present =>
+            {
+                judged++;
+                present.HasReached(clock.GetUtcNow().AddHours(1)); // from then on it would be another
+                await Task.Yield();
+                return null;
+            },
+            Cancel);
+    }
+
+    private sealed class Databases(DbContextOptions<AppDb> options) : IDbContextFactory<AppDb>
+    {
+        public AppDb CreateDbContext() => new(options);
     }
 
     private static Task<FitView> FitAsync(TestedService service) =>

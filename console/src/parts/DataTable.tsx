@@ -2,7 +2,6 @@ import { Table, TextInput } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import {
   type ColumnDef,
-  flexRender,
   getCoreRowModel,
   getFilteredRowModel,
   getSortedRowModel,
@@ -31,6 +30,14 @@ interface Props<T> {
 const sortingOf = (sort: string | undefined): SortingState =>
   sort ? [{ id: sort.replace(/^-/, ''), desc: sort.startsWith('-') }] : [];
 const sortOf = ([first]: SortingState) => first && `${first.desc ? '-' : ''}${first.id}`;
+
+/**
+ * What a column says of a head or a cell. It is called and not made a component: then what stands in a cell, and is open or
+ * waits there, outlives a list of columns that is made anew.
+ */
+function drawn<C>(template: React.ReactNode | ((context: C) => React.ReactNode), context: C): React.ReactNode {
+  return typeof template === 'function' ? template(context) : template;
+}
 
 /**
  * A table that sorts by its heads and filters as one types; the key f goes to the filter. One that holds only some of all
@@ -86,11 +93,11 @@ export function DataTable<T>({ label, rows, columns, empty, search: searched, pa
                     >
                       {head.column.getCanSort() ? (
                         <button type="button" className="sort" onClick={head.column.getToggleSortingHandler()}>
-                          {flexRender(head.column.columnDef.header, head.getContext())}
+                          {drawn(head.column.columnDef.header, head.getContext())}
                           <span aria-hidden="true">{sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}</span>
                         </button>
                       ) : (
-                        flexRender(head.column.columnDef.header, head.getContext())
+                        drawn(head.column.columnDef.header, head.getContext())
                       )}
                     </Table.Th>
                   );
@@ -102,7 +109,7 @@ export function DataTable<T>({ label, rows, columns, empty, search: searched, pa
             {shown.map((row) => (
               <Table.Tr key={row.id}>
                 {row.getVisibleCells().map((cell) => (
-                  <Table.Td key={cell.id}>{flexRender(cell.column.columnDef.cell, cell.getContext())}</Table.Td>
+                  <Table.Td key={cell.id}>{drawn(cell.column.columnDef.cell, cell.getContext())}</Table.Td>
                 ))}
               </Table.Tr>
             ))}

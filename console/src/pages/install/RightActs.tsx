@@ -3,11 +3,9 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
 import { runs as runsQuery, worklist as worklistQuery } from '../../api/queries';
-import type { FitView, JobView, JudgementView, StepView } from '../../api/schema.gen';
-import { Failure } from '../../parts/Failure';
-import { ready, withStep } from './chosenSteps';
-import { Confirmation } from './Confirmation';
-import { useGrant } from './grant';
+import type { FitView, JobView, JudgementView, StepView, WorklistView } from '../../api/schema.gen';
+import { ready } from './chosenSteps';
+import { MakeStep } from './MakeStep';
 import { AcceptForm } from './review/AcceptForm';
 import { offOf } from './review/off';
 import { useMay } from '../../parts/useMay';
@@ -22,28 +20,15 @@ interface Props {
 export function RightActs({ right, fit, follow }: Props) {
   const list = useQuery(worklistQuery(fit.install));
   const mayGrant = useMay('granter');
-  const { give = [], remove = [] } = list.data ?? {};
-  const gives = give.filter((s) => s.for.includes(right.id));
-  const takes = remove.filter((s) => s.for.includes(right.id));
   const left = list.data?.notOffered.find((n) => n.for === right.id);
   return (
     <section aria-label="What can be done" className="acts">
       {list.data?.leftToSetup.includes(right.id) && <p>The product’s setup gives it.</p>}
       {left && <p>It is left to you: {left.reason}</p>}
-      {gives.map((step) => (
-        <Make key={step.id} step={step} steps={give} remove={false} fit={fit} whyNot={null} follow={follow} />
-      ))}
-      {takes.map((step) => (
-        <Make
-          key={step.id}
-          step={step}
-          steps={remove}
-          remove
-          fit={fit}
-          whyNot={ready(give).length > 0 ? 'First grant, then verify, then remove.' : null}
-          follow={follow}
-        />
-      ))}
+      {list.data &&
+        [...list.data.give, ...list.data.remove]
+          .filter((step) => step.for.includes(right.id))
+          .map((step) => <Step key={step.id} list={list.data} step={step} mayGrant={mayGrant} follow={follow} />)}
       <Accept right={right} fit={fit} mayAccept={mayGrant} />
       <Resting install={fit.install} />
       <ul className="ways">
@@ -72,46 +57,27 @@ export function RightActs({ right, fit, follow }: Props) {
   );
 }
 
-interface MakeProps {
+interface StepProps {
+  list: WorklistView;
   step: StepView;
-  /** All steps of its kind: it may hang on some. */
-  steps: StepView[];
-  remove: boolean;
-  fit: FitView;
-  /** Why it cannot be made yet, or null. */
-  whyNot: string | null;
+  mayGrant: boolean;
   follow: (run: JobView) => void;
 }
 
-/** One step, with what it hangs on, after it was seen and confirmed. */
-function Make({ step, steps, remove, fit, whyNot, follow }: MakeProps) {
-  const [asking, setAsking] = useState(false);
-  const grant = useGrant(fit.install, follow);
-  const mayGrant = useMay('granter');
-  const along = withStep(steps, new Set(), step.number);
-  const asked = steps.filter((s) => along.has(s.number));
-  const why = step.blocked ?? whyNot ?? (mayGrant ? null : 'A granter or an owner makes it.');
+/** One step in words, and the button that makes it or why that cannot be done yet. */
+function Step({ list, step, mayGrant, follow }: StepProps) {
+  const remove = list.remove.includes(step);
+  const first = remove && ready(list.give).length > 0 ? 'First grant, then verify, then remove.' : null;
+  const why = step.blocked ?? first ?? (mayGrant ? null : 'A granter or an owner makes it.');
+  const words = (before: number) =>
+    remove ? 'Take it away…' : before > 0 ? `Give it, with ${before} before it…` : 'Give it…';
   return (
     <>
       <p>
         {step.words} <span className="soft">(the {step.team} team)</span>
       </p>
       {why && <p className="soft">{why}</p>}
-      {grant.error && <Failure error={grant.error} />}
-      {!step.blocked && (
-        <Button size="compact-sm" disabled={why !== null} onClick={() => setAsking(true)}>
-          {remove ? 'Take it away…' : asked.length > 1 ? `Give it, with ${asked.length - 1} before it…` : 'Give it…'}
-        </Button>
-      )}
-      <Confirmation
-        open={asking}
-        remove={remove}
-        simulated={fit.simulated}
-        steps={asked}
-        busy={grant.isPending}
-        onCancel={() => setAsking(false)}
-        onConfirm={() => grant.mutate({ remove, steps: asked.map((s) => s.id) }, { onSettled: () => setAsking(false) })}
-      />
+      {!step.blocked && <MakeStep list={list} step={step} words={words} disabled={why !== null} follow={follow} />}
     </>
   );
 }

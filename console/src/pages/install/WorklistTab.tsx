@@ -163,7 +163,9 @@ function Steps({ name, list, remove, whyNot, follow }: StepsProps) {
         steps={asked}
         busy={grant.isPending}
         onCancel={() => setAsking(false)}
-        onConfirm={() => grant.mutate({ remove, steps: asked.map((s) => s.id) }, { onSettled: () => setAsking(false) })}
+        onConfirm={(passwords) =>
+          grant.mutate({ remove, steps: asked.map((s) => s.id), passwords }, { onSettled: () => setAsking(false) })
+        }
       />
     </>
   );

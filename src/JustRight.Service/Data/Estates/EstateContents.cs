@@ -14,7 +14,10 @@ namespace JustRight.Service.Data.Estates;
 /// <summary>What an estate holds that installs have to do with: hosts, and the accounts and groups of their plans.</summary>
 internal sealed class EstateContents(FitService fitService, SurveyStore surveys)
 {
-    private const string There = "there", Disabled = "disabled", NotThere = "not-there", Unseen = "unseen";
+    private const string Disabled = "disabled";
+
+    /// <summary>How something stands in the directory.</summary>
+    internal const string There = "there", NotThere = "not-there", Unseen = "unseen";
 
     /// <summary>Its hosts.</summary>
     public async Task<IReadOnlyList<HostSummary>> HostsAsync(Estate estate, CancellationToken cancel)
@@ -90,7 +93,8 @@ internal sealed class EstateContents(FitService fitService, SurveyStore surveys)
             found is { MembersUnread: null } ? found.Members.Count : null, installs);
     }
 
-    private static DirectoryPrincipal? Find(SurveyView? view, string name) =>
+    /// <summary>What has a logon name, as it was read; null where it was not found.</summary>
+    internal static DirectoryPrincipal? Find(SurveyView? view, string name) =>
         view?.Graph.IndexOf(name) is >= 0 and var node ? view.Graph.PrincipalOf(node) : null;
 
     private static string Absent(SurveyView? view) => view is { Survey.Directory.Unread: null } ? NotThere : Unseen;

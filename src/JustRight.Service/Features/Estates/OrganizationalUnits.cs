@@ -4,6 +4,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Hosts;
 using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
+using JustRight.Service.Data.Estates;
 using JustRight.Service.Data.Fits;
 using JustRight.Service.Data.Surveys;
 using JustRight.Service.Platform.Lists;
@@ -16,8 +17,6 @@ namespace JustRight.Service.Features.Estates;
 /// </summary>
 internal sealed class OrganizationalUnits(FitService fitService, SurveyStore surveys)
 {
-    private const string There = "there", NotThere = "not-there", Unseen = "unseen";
-
     /// <summary>All of them, with what lies in each.</summary>
     public async Task<IReadOnlyList<OrganizationalUnitSummary>> ListAsync(Estate estate, CancellationToken cancel)
     {
@@ -65,13 +64,12 @@ internal sealed class OrganizationalUnits(FitService fitService, SurveyStore sur
             .Where(n => n.Parent is not null).ToLookup(n => n.Parent!, n => n.Name);
 
     private static DistinguishedName? ParentOf(SurveyView? view, string name) =>
-        view?.Graph.IndexOf(name) is >= 0 and var node && view.Graph.PrincipalOf(node) is { } principal
-            && DistinguishedName.TryParse(principal.Dn, out var dn) ? dn.Parent : null;
+        EstateContents.Find(view, name) is { } principal && DistinguishedName.TryParse(principal.Dn, out var dn) ? dn.Parent : null;
 
     private static string State(SurveyView? view, DistinguishedName dn, IEnumerable<string> branches, bool holdsSomething)
     {
-        if (view is not { Survey.Directory.Unread: null }) return Unseen;
-        if (holdsSomething || branches.Any(view.Survey.Directory.Branches.Contains)) return There;
-        return branches.Any() ? NotThere : Unseen;
+        if (view is not { Survey.Directory.Unread: null }) return EstateContents.Unseen;
+        if (holdsSomething || branches.Any(view.Survey.Directory.Branches.Contains)) return EstateContents.There;
+        return branches.Any() ? EstateContents.NotThere : EstateContents.Unseen;
     }
 }
