@@ -64,7 +64,9 @@ internal sealed class OrganizationalUnits(FitService fitService, SurveyStore sur
             .Where(n => n.Parent is not null).ToLookup(n => n.Parent!, n => n.Name);
 
     private static DistinguishedName? ParentOf(SurveyView? view, string name) =>
-        EstateContents.Find(view, name) is { } principal && DistinguishedName.TryParse(principal.Dn, out var dn) ? dn.Parent : null;
+        EstateContents.Find(view, name) is { } principal && DistinguishedName.TryParse(principal.Dn, out var dn)
+            ? dn.Parent
+            : null;
 
     private static string State(SurveyView? view, DistinguishedName dn, IEnumerable<string> branches, bool holdsSomething)
     {
