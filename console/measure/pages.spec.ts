@@ -37,6 +37,23 @@ async function take(
   return took;
 }
 
+/** How long a page takes from a click on its line in the list of installs, in milliseconds. */
+async function takeFromList(browser: Browser, service: Service, install: string, sign: string): Promise<number> {
+  const context = await browser.newContext();
+  await context.addCookies(service.session ?? []);
+  const page = await context.newPage();
+  await page.goto(`${service.address}/installs`);
+  const link = page.getByRole('link', { name: install, exact: true });
+  await link.waitFor();
+  await page.waitForLoadState('networkidle');
+  const from = Date.now();
+  await link.click();
+  await page.locator(sign).first().waitFor();
+  const took = Date.now() - from;
+  await context.close();
+  return took;
+}
+
 /** The middle of three. */
 async function middle(measure: () => Promise<number>): Promise<number> {
   const all = [await measure(), await measure(), await measure()].sort((a, b) => a - b);
@@ -80,4 +97,7 @@ test('how long a matrix of a hundred accounts on two hundred hosts takes, agains
   const small = await middle(() => take(browser, service, '/installs/thermograph-dataroom?tab=matrix', sign));
   const wide = await middle(() => take(browser, service, '/installs/manyvats-works-rehearsal?tab=matrix', sign));
   console.log(`${large.accounts} × ${large.hosts}: ${wide} ms, small ${small} ms (${(wide / small).toFixed(1)} times)`);
+  const near = await middle(() => takeFromList(browser, service, 'thermograph-dataroom', sign));
+  const far = await middle(() => takeFromList(browser, service, 'manyvats-works-rehearsal', sign));
+  console.log(`from the list: ${far} ms, small ${near} ms (${(far / near).toFixed(1)} times)`);
 });

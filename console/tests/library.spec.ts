@@ -37,14 +37,42 @@ test('a table becomes a sheet, a sheet an install, with its plan before anything
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await page.getByRole('combobox', { name: 'Which database is' }).selectOption('fm-sql02/ThermoReports');
+  const nightly = page.getByRole('radiogroup', { name: /^Should the archivist file the readings/ });
+  await expect(nightly.getByRole('radio', { name: 'yes' })).toBeChecked();
+  await nightly.getByRole('radio', { name: 'no' }).check();
   expect(await faults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Show the install' }).click();
+  await expect(page.getByRole('textbox', { name: 'Text of the install' })).toContainText('nightly-jobs: no');
   await page.getByRole('button', { name: 'Add …' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page).toHaveURL(/\/installs\/thermograph-creamery\?tab=plan$/);
   const needs = page.getByRole('table', { name: 'What poller needs' });
   await expect(needs.getByRole('row', { name: /Administrators/ })).toContainText('reads the performance counters');
   expect(await faults(page)).toEqual([]);
+});
+
+test('who has gone to another page while something is saved is left there', async ({ page, service }) => {
+  await enter(page, service);
+  await page.goto(`${service.address}/sheets/thermograph@4.2`);
+  const text = page.getByRole('textbox', { name: 'Text of the sheet' });
+  await text.click();
+  await page.keyboard.press('ControlOrMeta+End');
+  await page.keyboard.type('# kept while its author looks elsewhere');
+  let letThrough = () => {};
+  const held = new Promise<void>((done) => (letThrough = done));
+  await page.route('**/api/sheets', async (route) => {
+    if (route.request().method() === 'POST') await held;
+    await route.continue();
+  });
+  await page.getByRole('button', { name: 'Save …' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Replace' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Calendar' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Calendar');
+  const saved = page.waitForResponse((r) => r.request().method() === 'POST' && r.url().endsWith('/api/sheets'));
+  letThrough();
+  expect((await saved).ok()).toBe(true);
+  await expect(page.waitForURL(/\/sheets\//, { timeout: 3_000 })).rejects.toThrow();
 });
 
 test('another alternative is taken by a click, after it was seen what that changes', async ({ page, service }) => {

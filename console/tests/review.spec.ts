@@ -39,7 +39,11 @@ test('a deviation is accepted until a day, reviewed, and found in the calendar',
   await expect(calendar.getByRole('row').filter({ hasText: 'last reviewed' })).toContainText(until);
   expect(await faults(page, 'main')).toEqual([]);
 
-  await page.goto(`${service.address}/installs/quernstone-sql01?tab=review`);
+  await calendar
+    .getByRole('link', { name: /^Decide again: quernstone-sql01$/ })
+    .first()
+    .click();
+  await expect(page).toHaveURL(/\/installs\/quernstone-sql01\?tab=review$/);
   await page.getByRole('button', { name: /^End it now/ }).click();
   await expect(off.getByRole('row').filter({ hasText: 'sysadmin' })).toContainText('open');
   await expect(page.getByRole('table', { name: 'exceptions' })).toContainText('ended by');

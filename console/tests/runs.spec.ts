@@ -16,7 +16,17 @@ test('a run that fails in the middle is found again, decided about and undone', 
     .getByRole('button', { name: /^Make these \d+ changes$/ })
     .click();
   await expect(page.getByRole('main').getByRole('status').filter({ hasText: 'failed' })).toBeVisible();
-  await page.getByRole('link', { name: 'This run, and what can be done about it' }).click();
+  await page.getByRole('tab', { name: 'Matrix' }).click();
+  await page
+    .getByRole('button', { name: new RegExp(`${readers} on fm-temp02 for svc-archive`) })
+    .first()
+    .click();
+  const panel = page.getByRole('dialog', { name: `${readers} on fm-temp02` });
+  await expect(panel.getByRole('region', { name: /^What to do about step/ })).toContainText(
+    'failed: add FENNMOOR\\app-thermo-log-readers to fm-temp02', // where the right is, it can be decided about
+  );
+  expect(await faults(page, 'main')).toEqual([]);
+  await panel.getByRole('link', { name: 'The grant that failed, whole' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('grant of thermograph-dataroom');
   const decision = page.getByRole('region', { name: /^What to do about step/ });
   await expect(decision).toContainText('failed: add FENNMOOR\\app-thermo-log-readers to fm-temp02');

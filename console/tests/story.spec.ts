@@ -30,7 +30,7 @@ test('the whole story by keyboard alone: table, sheet, install, plan, verify, ch
   await expect(page.getByText(/rows were understood whole. Columns/)).toBeVisible();
   await press(page, button('Add …'));
   await press(page, inDialog('Add'));
-  await expect(page.getByRole('heading', { name: 'vatwatch@1.0' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'vatwatch@1.0', level: 1 })).toBeVisible();
 
   // the sheet becomes an install, its plan beside the questions
   await goTo('New install');

@@ -250,7 +250,7 @@ public sealed record InstallAskedView(
 /// <summary>Something that a sheet leaves open.</summary>
 /// <param name="Field">Where it stands in the install: <c>places.console-server</c>, <c>answers.topology</c>.</param>
 /// <param name="Asks">What is asked, in words.</param>
-/// <param name="Known">What the estate has that would do; empty where it is for a person to say.</param>
+/// <param name="Known">What would do: what the estate has, yes or no; empty where it is for a person to say.</param>
 /// <param name="AtLeast">How many there must be.</param>
 /// <param name="AtMost">How many there may be.</param>
 /// <param name="Default">What is said unless somebody says otherwise; null where there is no such thing.</param>

@@ -28,17 +28,19 @@ public sealed class DriftNoticeTests
         rows[4].ShouldBe("later");
         rows.Count(r => r.StartsWith("  - ", StringComparison.Ordinal)).ShouldBe(30);
         text.ShouldEndWith(
-            "And 162 more, at 162 installs.\n  See: https://justright.fennmoor.example/\n\nNone of it was made from here.\n");
+            "And 162 more, at 162 installs.\n  See: https://justright.fennmoor.example/\n\n"
+            + "No step made here is known to have done it.\n");
     }
 
     [Fact]
     public void Whether_it_was_made_from_here_is_said_in_the_same_words_whoever_did_it()
     {
         var ours = Line("one", 1) with { MadeHere = "remove svc from g (Jory Lind, 2027-01-01 10:00:00Z)" };
-        Text([ours]).ShouldBe("one|  - right 1|    made from here: remove svc from g (Jory Lind, 2027-01-01 10:00:00Z)|  See: s||"
-            + "All of it was made from here.|");
-        Text([ours, Line("one", 2)]).ShouldEndWith("|  - right 2|  See: s||What does not say so was not made from here.|");
-        Text([Line("one", 2)]).ShouldBe("one|  - right 2|  See: s||None of it was made from here.|");
+        Text([ours]).ShouldBe("one|  - right 1|    made here: remove svc from g (Jory Lind, 2027-01-01 10:00:00Z)|  See: s||"
+            + "All of it was made here.|");
+        Text([ours, Line("one", 2)]).ShouldEndWith(
+            "|  - right 2|  See: s||Where 'made here' is not said, no step made here is known to have done it.|");
+        Text([Line("one", 2)]).ShouldBe("one|  - right 2|  See: s||No step made here is known to have done it.|");
 
         static string Text(IReadOnlyList<WorseLine> worse) =>
             DriftNotice.Text(worse, _ => "s", "a").Replace('\n', '|');

@@ -9,6 +9,18 @@ public sealed class OpenQuestionsTests
         [.. Directory.GetFiles(Path.Combine(Checkout.Top, "demo-data", "installs"))
             .Select(f => Path.GetFileNameWithoutExtension(f))];
 
+    [Fact]
+    public void A_question_of_yes_or_no_says_so_and_one_of_a_text_takes_any()
+    {
+        var estate = DemoFiles.Estate(DemoFiles.Text("estates/fennmoor.yaml")).Estate!;
+        var sheet = DemoFiles.Sheet(DemoFiles.Text("sheets/thermograph.yaml")).Sheet!;
+        var yesOrNo = OpenQuestions.Of(sheet, estate).Single(q => q.Field == "answers.nightly-jobs");
+        yesOrNo.Known.ShouldBe(["yes", "no"]);
+        yesOrNo.Default.ShouldBe("yes");
+        var free = sheet with { Questions = [.. sheet.Questions.Select(q => q with { Type = Core.Conditions.ValueType.Text })] };
+        OpenQuestions.Of(free, estate).Single(q => q.Field == "answers.nightly-jobs").Known.ShouldBeEmpty();
+    }
+
     [Theory]
     [MemberData(nameof(Installs))]
     public void The_demos_installs_say_what_they_are_asked(string name)

@@ -2393,7 +2393,7 @@ export interface components {
             field: string;
             /** @description What is asked, in words. */
             asks: string;
-            /** @description What the estate has that would do; empty where it is for a person to say. */
+            /** @description What would do: what the estate has, yes or no; empty where it is for a person to say. */
             known: string[];
             /**
              * Format: int32
@@ -3725,6 +3725,8 @@ export interface components {
              * @description When that was; null while nothing was done.
              */
             at: null | string;
+            /** @description The id that the step has in a worklist; null for what no worklist offers. */
+            stepId?: null | string;
             /** @description Who made it, or decided about it, last; null for nobody. */
             by?: null | string;
             /** @description Whether a person makes it. */

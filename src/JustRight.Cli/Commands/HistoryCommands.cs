@@ -89,6 +89,6 @@ internal static class HistoryCommands
         }
 
         if (view.Lines.Any(l => l.Way == "worse" && l.MadeHere is null))
-            screen.Line("[grey]A change without 'made here' was not made by Just Right.[/]");
+            screen.Line("[grey]Where 'made here' is not said, no step made here is known to have done it.[/]");
     }
 }

@@ -3,7 +3,7 @@ using JustRight.Contracts;
 
 namespace JustRight.Cli.Output;
 
-/// <summary>Asks what a sheet leaves open, with what the estate has that would do.</summary>
+/// <summary>Asks what a sheet leaves open, with what would do.</summary>
 internal static class OpenAnswers
 {
     /// <summary>The answers to one question.</summary>

@@ -6,7 +6,7 @@ namespace JustRight.Core.Installs;
 /// <summary>Something that a sheet leaves open, and that an install in an estate must say.</summary>
 /// <param name="Field">Where it stands in the install: <c>places.console-server</c>, <c>answers.topology</c>.</param>
 /// <param name="Asks">What is asked, in words.</param>
-/// <param name="Known">What the estate has that would do; empty where it is for a person to say.</param>
+/// <param name="Known">What would do: what the estate has, yes or no; empty where it is for a person to say.</param>
 /// <param name="AtLeast">How many there must be.</param>
 /// <param name="AtMost">How many there may be.</param>
 /// <param name="Default">What is said unless somebody says otherwise; null where there is no such thing.</param>
@@ -23,7 +23,7 @@ public static class OpenQuestions
     public static IReadOnlyList<OpenQuestion> Of(Sheet sheet, Estate estate) =>
     [
         .. sheet.Places.Select(p => OfPlace(p, estate)),
-        .. sheet.Questions.Select(q => new OpenQuestion($"answers.{q.Key}", q.Ask, [], 1, 1, q.Default)),
+        .. sheet.Questions.Select(q => new OpenQuestion($"answers.{q.Key}", q.Ask, Answers(q.Type), 1, 1, q.Default)),
         .. sheet.SignIn is null ? [] : new[]
         {
             One("sign-in.directory", "with which directory people sign in", [.. estate.PeopleDirectories.Select(d => d.Key)]),
@@ -52,6 +52,14 @@ public static class OpenQuestions
         return new OpenQuestion(
             field, asks, values, place.AtLeast, place.AtMost, values is [var only] && place.AtLeast <= 1 ? only : null);
     }
+
+    /// <summary>The answers that there are, where a person may not say just anything.</summary>
+    private static IReadOnlyList<string> Answers(Conditions.ValueType type) => type switch
+    {
+        Conditions.ValueType.YesNo => ["yes", "no"],
+        Conditions.ValueType.Number or Conditions.ValueType.Text => [],
+        Conditions.ValueType.Hosts => throw new InvalidOperationException("A sheet asks for hosts as places."),
+    };
 
     private static IEnumerable<string> Instances(Place place, Estate estate) =>
         estate.Instances.Where(i => place.Engine is null || i.Engine == place.Engine).Select(i => i.Name);

@@ -1,4 +1,5 @@
 using JustRight.Service.Platform.Settings;
+using Microsoft.AspNetCore.StaticFiles;
 using Microsoft.Extensions.FileProviders;
 
 namespace JustRight.Service.Hosting;
@@ -6,6 +7,8 @@ namespace JustRight.Service.Hosting;
 /// <summary>Serves the built console; any path that is no file and no API is the console's own to route.</summary>
 internal static class ConsoleFiles
 {
+    private const string Packed = "application/octet-stream"; // what it is instead is said when it is sent
+
     private static readonly string[] NotPages = ["/api", "/openapi", "/health", "/metrics"];
 
     public static void UseConsole(this WebApplication app, ServiceSettings settings)
@@ -15,15 +18,28 @@ internal static class ConsoleFiles
         app.Use((http, next) =>
         {
             if (IsPage(http.Request, files)) http.Request.Path = "/index.html";
+            if (IsAsked(http.Request)) PackedFiles.Choose(http.Request, files);
             return next(http);
         });
         app.UseStaticFiles(new StaticFileOptions
         {
             FileProvider = files,
-            OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-                file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
+            ContentTypeProvider = new FileExtensionContentTypeProvider { Mappings = { [".br"] = Packed, [".gz"] = Packed } },
+            OnPrepareResponse = file =>
+            {
+                PackedFiles.Say(file);
+                file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments("/assets")
+                    ? "public, max-age=31536000, immutable"
+                    : "no-cache";
+            },
         });
     }
+
+    private static bool IsAsked(HttpRequest request) =>
+        (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method)) && !IsOfService(request.Path);
+
+    private static bool IsOfService(PathString path) =>
+        NotPages.Any(p => path.StartsWithSegments(p, StringComparison.Ordinal));
 
     /// <summary>
     /// Whether the console routes a path itself. Names have dots in them (<c>/sheets/thermograph@4.2</c>), so what looks like a
@@ -32,7 +48,7 @@ internal static class ConsoleFiles
     private static bool IsPage(HttpRequest request, PhysicalFileProvider files)
     {
         var path = request.Path;
-        return HttpMethods.IsGet(request.Method) && !NotPages.Any(p => path.StartsWithSegments(p, StringComparison.Ordinal))
+        return HttpMethods.IsGet(request.Method) && !IsOfService(path)
             && (!Path.HasExtension(path.Value)
                 || request.Headers.Accept.ToString().Contains("text/html", StringComparison.Ordinal)
                     && !path.StartsWithSegments("/assets") && !files.GetFileInfo(path.Value!).Exists);

@@ -20,5 +20,6 @@ internal sealed class ReadsCompressed(IServiceProvider services, IOptions<Respon
 
     /// <inheritdoc/>
     public override bool ShouldCompressResponse(HttpContext context) =>
-        HttpMethods.IsGet(context.Request.Method) && base.ShouldCompressResponse(context);
+        HttpMethods.IsGet(context.Request.Method) && context.Response.Headers.ContentEncoding.Count == 0
+        && base.ShouldCompressResponse(context);
 }

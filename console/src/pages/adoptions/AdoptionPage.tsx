@@ -42,20 +42,17 @@ export function AdoptionPage() {
   });
   const finish = useMutation({
     mutationFn: () => need(api.POST('/api/adoptions/{name}/finish', { params: { path: { name } } })),
-    onSuccess: async () => {
-      await cache.invalidateQueries();
-      await navigate({ to: '/installs/$name', params: { name } });
-    },
+    onSuccess: () => cache.invalidateQueries(),
   });
   const [shown, setShown] = useState(false);
   const [sure, setSure] = useState(false);
   const remove = useMutation({
     mutationFn: () => need(api.DELETE('/api/adoptions/{name}', { params: { path: { name } } })),
-    onSuccess: async () => {
-      await navigate({ to: '/adoptions' });
-      await cache.invalidateQueries();
-    },
+    onSuccess: () => void cache.invalidateQueries(),
   });
+  // who has gone to another page meanwhile is left there
+  const toInstall = { onSuccess: () => void navigate({ to: '/installs/$name', params: { name } }) };
+  const toList = { onSuccess: () => void navigate({ to: '/adoptions' }) };
   if (!adoption.data) return <PageWithout title={name} error={adoption.error} />;
   const { summary, items, services, missing, unseen, open, simulated, surveyedAt } = adoption.data;
   const running = followed?.running === true;
@@ -72,7 +69,11 @@ export function AdoptionPage() {
         <Button variant="default" loading={running} onClick={() => read.mutate(summary.estate)}>
           Survey the estate
         </Button>
-        <Button variant="default" loading={remove.isPending} onClick={() => (sure ? remove.mutate() : setSure(true))}>
+        <Button
+          variant="default"
+          loading={remove.isPending}
+          onClick={() => (sure ? remove.mutate(undefined, toList) : setSure(true))}
+        >
           {sure ? `Remove ${name} with its answers` : 'Remove …'}
         </Button>
         <Button disabled={!surveyedAt || missing.length > 0} onClick={() => setShown(true)}>
@@ -99,7 +100,7 @@ export function AdoptionPage() {
         <Draft
           name={name}
           onClose={() => setShown(false)}
-          finish={open > 0 ? null : () => finish.mutate()}
+          finish={open > 0 ? null : () => finish.mutate(undefined, toInstall)}
           busy={finish.isPending}
           error={finish.error}
         />

@@ -35,17 +35,16 @@ export function BeginForm({ close }: { close: () => void }) {
           },
         }),
       ),
-    onSuccess: async () => {
-      await cache.invalidateQueries({ queryKey: ['adoptions'] });
-      await navigate({ to: '/adoptions/$name', params: { name } });
-    },
+    onSuccess: () => cache.invalidateQueries({ queryKey: ['adoptions'] }),
   });
   return (
     <Modal opened onClose={close} title="Start an adoption" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          begin.mutate();
+          begin.mutate(undefined, {
+            onSuccess: () => void navigate({ to: '/adoptions/$name', params: { name } }),
+          });
         }}
       >
         <TextInput

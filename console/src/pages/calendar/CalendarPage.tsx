@@ -4,12 +4,11 @@ import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
 import { calendar as calendarQuery } from '../../api/queries';
 import type { CalendarEntryView } from '../../api/schema.gen';
-import { CopyText } from '../../parts/CopyText';
 import { DataTable } from '../../parts/DataTable';
 import { Due } from '../../parts/Due';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
-import { tabOf, words } from './kinds';
+import { acts, tabOf, words } from './kinds';
 import { PageTitle } from '../../parts/PageTitle';
 import { Simulated } from '../../parts/Simulated';
 import { useEstate } from '../../parts/useEstate';
@@ -36,27 +35,39 @@ const columns = (estate: string) => [
     header: 'What',
     cell: (c) => <span className="nowrap">{c.getValue()}</span>,
   }),
-  column.accessor('subject', {
-    header: 'Of',
-    cell: (c) =>
-      c.row.original.kind === 'password' ? (
-        <Link className="nowrap" to="/passwords/$estate/$account" params={{ estate, account: c.getValue() }}>
-          {c.getValue()}
-        </Link>
-      ) : (
-        <Link
-          className="nowrap"
-          to="/installs/$name"
-          params={{ name: c.getValue() }}
-          search={tabOf(c.row.original.kind)}
-        >
-          {c.getValue()}
-        </Link>
-      ),
-  }),
+  column.accessor('subject', { header: 'Of', cell: (c) => <span className="nowrap">{c.getValue()}</span> }),
   column.accessor('words', { header: 'Why then' }),
-  column.accessor('next', { header: 'Next', cell: (c) => <CopyText text={c.getValue()} /> }),
+  column.display({
+    id: 'act',
+    header: 'What to do',
+    cell: ({ row: { original: entry } }) => <Act estate={estate} entry={entry} />,
+  }),
 ];
+
+/** A way to where something is done about an entry. */
+function Act({ estate, entry }: { estate: string; entry: CalendarEntryView }) {
+  const words = `${acts[entry.kind]}: ${entry.subject}`;
+  return entry.kind === 'password' ? (
+    <Link
+      className="nowrap"
+      aria-label={words}
+      to="/passwords/$estate/$account"
+      params={{ estate, account: entry.subject }}
+    >
+      {acts[entry.kind]}
+    </Link>
+  ) : (
+    <Link
+      className="nowrap"
+      aria-label={words}
+      to="/installs/$name"
+      params={{ name: entry.subject }}
+      search={tabOf(entry.kind)}
+    >
+      {acts[entry.kind]}
+    </Link>
+  );
+}
 
 /** What comes to an end, or is to be done, and when? */
 export function CalendarPage() {

@@ -12,6 +12,15 @@ export const words: Record<Kind, string> = {
   removal: 'removal',
 };
 
+/** What one does about it where it is of an install, in words; for a password, its own page says how. */
+export const acts: Record<Kind, string> = {
+  password: 'Renew it',
+  review: 'Review the install',
+  exception: 'Decide again',
+  confirmation: 'Confirm again',
+  removal: 'See what to remove',
+};
+
 const tabs: Partial<Record<Kind, InstallTab>> = { review: 'review', exception: 'review', removal: 'worklist' };
 
 /** Where on the page of an install something is done about it. */

@@ -6,7 +6,6 @@ import type { DecisionView, ReplacingView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { add, replacing } from '../library/documents';
 import { Choice } from './Choice';
-import { withChoice } from './withChoice';
 
 interface Wanted {
   decision: string;
@@ -34,11 +33,17 @@ function Take({ install, wanted, onClose }: { install: string; wanted: Wanted; o
   const kept = useQuery(installQuery(install));
   const [why, setWhy] = useState('');
   const [shown, setShown] = useState<ReplacingView | null>(null);
-  const text = () =>
-    withChoice(kept.data?.text ?? '', wanted.decision, { take: wanted.take, why, by: who.data?.name ?? '' });
-  const tell = useMutation({ mutationFn: () => replacing('install', install, text()), onSuccess: setShown });
+  const text = async () => {
+    // what reads and writes documents is large, and few who look at a plan choose
+    const { withChoice } = await import('./withChoice');
+    return withChoice(kept.data?.text ?? '', wanted.decision, { take: wanted.take, why, by: who.data?.name ?? '' });
+  };
+  const tell = useMutation({
+    mutationFn: async () => replacing('install', install, await text()),
+    onSuccess: setShown,
+  });
   const take = useMutation({
-    mutationFn: () => add('install', install, text()),
+    mutationFn: async () => add('install', install, await text()),
     onSuccess: async () => {
       onClose();
       await queries.invalidateQueries();

@@ -2,6 +2,7 @@ import { Table } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { drift as driftQuery, history as historyQuery, reviews as reviewsQuery } from '../../api/queries';
+import type { DriftLineView } from '../../api/schema.gen';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
@@ -12,6 +13,12 @@ import { Wide } from '../../parts/Wide';
 const HistoryPlot = lazy(async () => ({ default: (await import('./HistoryPlot')).HistoryPlot }));
 
 const ways: Record<string, string> = { worse: '✗ worse', better: '✓ better', other: '· other' };
+
+/** Who made a difference: of what got worse it is also said that no step from here is known to have; a document may have. */
+function madeBy({ madeHere, way }: DriftLineView): string {
+  if (madeHere) return `made here: ${madeHere}`;
+  return way === 'worse' ? 'no step made here is known to have done it' : '';
+}
 
 /** How did the fit go over time, and what made the difference? */
 export function HistoryTab({ name }: { name: string }) {
@@ -79,9 +86,7 @@ export function HistoryTab({ name }: { name: string }) {
                   <Table.Tr key={line.words}>
                     <Table.Td className="nowrap">{ways[line.way] ?? line.way}</Table.Td>
                     <Table.Td>{line.words}</Table.Td>
-                    <Table.Td className="soft">
-                      {line.madeHere ? `made here: ${line.madeHere}` : 'not made by Just Right'}
-                    </Table.Td>
+                    <Table.Td className="soft">{madeBy(line)}</Table.Td>
                   </Table.Tr>
                 ))}
               </Table.Tbody>

@@ -1,12 +1,14 @@
 import { Button, Tabs } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
+import { lazy, Suspense } from 'react';
 import { api, ApiError, need } from '../../api/client';
 import { fit as fitQuery, install as installQuery, runs as runsQuery, signIn as signInQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
 import { useRejoin } from '../../api/useRejoin';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
 import { HandoverTab } from './HandoverTab';
@@ -19,8 +21,7 @@ import { RunList } from '../runs/RunList';
 import { ReviewTab } from './review/ReviewTab';
 import { SignInTab } from './signin/SignInTab';
 import { Stage } from './Stage';
-import { isInstallTab } from './tabs';
-import { TextTab } from './TextTab';
+import { isInstallTab, isOfFit } from './tabs';
 import { WorklistTab } from './WorklistTab';
 import { PageTitle } from '../../parts/PageTitle';
 import { PageWithout } from '../../parts/PageWithout';
@@ -28,6 +29,9 @@ import { Simulated } from '../../parts/Simulated';
 import { useMay } from '../../parts/useMay';
 
 const route = getRouteApi('/frame/installs/$name');
+
+// An editor, and what it needs, are large, and only this tab needs them.
+const TextTab = lazy(async () => ({ default: (await import('./TextTab')).TextTab }));
 
 /** One install: does it fit, and what is left to do? */
 export function InstallPage() {
@@ -50,6 +54,9 @@ export function InstallPage() {
   if (!install.data) return <PageWithout title={name} error={install.error} />;
   const summary = install.data.summary;
   const unverified = fit.error instanceof ApiError && fit.error.status === 409;
+  // what was judged before is on its way: the page does not begin with another tab until it is there
+  const isJudged = fit.data !== undefined || (summary.fit !== null && !fit.error);
+  const shown = tab ?? (isJudged ? 'matrix' : 'plan');
   const running = followed?.running === true;
   return (
     <>
@@ -97,7 +104,7 @@ export function InstallPage() {
       {unverified && <p className="empty">This estate was not surveyed yet. Verify surveys it and changes nothing.</p>}
       {fit.error && !unverified && <Failure error={fit.error} />}
       <Tabs
-        value={tab ?? (fit.data ? 'matrix' : 'plan')}
+        value={shown}
         onChange={(value) =>
           void navigate({
             to: '/installs/$name',
@@ -110,11 +117,11 @@ export function InstallPage() {
       >
         <Tabs.List mb="md">
           <Tabs.Tab value="plan">Plan</Tabs.Tab>
-          {fit.data && <Tabs.Tab value="matrix">Matrix</Tabs.Tab>}
-          {fit.data && <Tabs.Tab value="worklist">Worklist</Tabs.Tab>}
+          {isJudged && <Tabs.Tab value="matrix">Matrix</Tabs.Tab>}
+          {isJudged && <Tabs.Tab value="worklist">Worklist</Tabs.Tab>}
           {signIn.data && <Tabs.Tab value="sign-in">Sign-in</Tabs.Tab>}
-          {fit.data && <Tabs.Tab value="handover">Handover</Tabs.Tab>}
-          {fit.data && <Tabs.Tab value="review">Review</Tabs.Tab>}
+          {isJudged && <Tabs.Tab value="handover">Handover</Tabs.Tab>}
+          {isJudged && <Tabs.Tab value="review">Review</Tabs.Tab>}
           <Tabs.Tab value="runs">Runs</Tabs.Tab>
           <Tabs.Tab value="history">History</Tabs.Tab>
           <Tabs.Tab value="text">Text</Tabs.Tab>
@@ -122,6 +129,7 @@ export function InstallPage() {
         <Tabs.Panel value="plan">
           <PlanTab name={name} />
         </Tabs.Panel>
+        {isJudged && !fit.data && isOfFit(shown) && <Loading />}
         {fit.data && (
           <>
             <Tabs.Panel value="matrix">
@@ -149,7 +157,9 @@ export function InstallPage() {
           <HistoryTab name={name} />
         </Tabs.Panel>
         <Tabs.Panel value="text">
-          <TextTab name={name} sheet={summary.sheet} text={install.data.text} />
+          <Suspense fallback={<Loading />}>
+            <TextTab name={name} sheet={summary.sheet} text={install.data.text} />
+          </Suspense>
         </Tabs.Panel>
       </Tabs>
     </>

@@ -2,10 +2,11 @@ import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
-import { runs as runsQuery, worklist as worklistQuery } from '../../api/queries';
+import { worklist as worklistQuery } from '../../api/queries';
 import type { FitView, JobView, JudgementView, StepView, WorklistView } from '../../api/schema.gen';
 import { ready } from './chosenSteps';
 import { MakeStep } from './MakeStep';
+import { Resting } from './Resting';
 import { AcceptForm } from './review/AcceptForm';
 import { offOf } from './review/off';
 import { useMay } from '../../parts/useMay';
@@ -26,11 +27,11 @@ export function RightActs({ right, fit, follow }: Props) {
       {list.data?.leftToSetup.includes(right.id) && <p>The product’s setup gives it.</p>}
       {left && <p>It is left to you: {left.reason}</p>}
       {list.data &&
-        [...list.data.give, ...list.data.remove]
-          .filter((step) => step.for.includes(right.id))
-          .map((step) => <Step key={step.id} list={list.data} step={step} mayGrant={mayGrant} follow={follow} />)}
+        stepsOf(list.data, right).map((step) => (
+          <Step key={step.id} list={list.data} step={step} mayGrant={mayGrant} follow={follow} />
+        ))}
       <Accept right={right} fit={fit} mayAccept={mayGrant} />
-      <Resting install={fit.install} />
+      <Resting install={fit.install} steps={stepsOf(list.data, right)} mayDecide={mayGrant} follow={follow} />
       <ul className="ways">
         {right.kind === 'directory' && !right.branch && (
           <li>
@@ -56,6 +57,10 @@ export function RightActs({ right, fit, follow }: Props) {
     </section>
   );
 }
+
+/** The steps of a worklist that give a right or take it away. */
+const stepsOf = (list: WorklistView | undefined, right: JudgementView) =>
+  list ? [...list.give, ...list.remove].filter((step) => step.for.includes(right.id)) : [];
 
 interface StepProps {
   list: WorklistView;
@@ -93,20 +98,6 @@ function Accept({ right, fit, mayAccept }: { right: JudgementView; fit: FitView;
         Accept it for a time…
       </Button>
       {accepting && <AcceptForm install={fit.install} off={off} close={() => setAccepting(false)} />}
-    </p>
-  );
-}
-
-/** A run of the install that stopped at a step: there it is tried again, skipped or handed to a person. */
-function Resting({ install }: { install: string }) {
-  const runs = useQuery(runsQuery({ install }));
-  const resting = runs.data?.items.find((r) => r.state === 'failed' || r.state === 'waiting' || r.state === 'stopped');
-  if (!resting) return null;
-  return (
-    <p>
-      <Link to="/runs/$id" params={{ id: resting.id }}>
-        The {resting.kind} that {resting.state === 'failed' ? 'failed' : 'waits'}: retry a step, skip it, hand it over
-      </Link>
     </p>
   );
 }

@@ -32,13 +32,14 @@ export function DocumentEditor({ kind, name, text, onSaved }: Props) {
   const tell = useMutation({ mutationFn: () => replacing(kind, name, now), onSuccess: setShown });
   const save = useMutation({
     mutationFn: () => add(kind, name, now),
-    onSuccess: async (saved) => {
+    onSuccess: async () => {
       setShown(null);
       setWritten(null);
       await queries.invalidateQueries();
-      onSaved(saved);
     },
   });
+  /** Who has gone to another page meanwhile is left there: what a call of `mutate` asks for ends with its page. */
+  const go = () => save.mutate(undefined, { onSuccess: (saved) => onSaved(saved) });
   return (
     <section aria-label={`Text of the ${kind}`}>
       <Suspense
@@ -92,7 +93,7 @@ export function DocumentEditor({ kind, name, text, onSaved }: Props) {
         {shown && <Changes shown={shown} />}
         {save.error && <Failure error={save.error} />}
         <Group mt="md">
-          <Button loading={save.isPending} onClick={() => save.mutate()}>
+          <Button loading={save.isPending} onClick={go}>
             {shown?.isThere ? 'Replace' : 'Add'}
           </Button>
           <Button variant="default" onClick={() => setShown(null)}>

@@ -1,4 +1,4 @@
-import { NativeSelect, TagsInput, TextInput } from '@mantine/core';
+import { Group, NativeSelect, Radio, TagsInput, TextInput } from '@mantine/core';
 import type { AskedView } from '../../api/schema.gen';
 
 /** Answers by field: `places.console-server`. */
@@ -33,6 +33,23 @@ export function Question({
         maw={560}
         mb="sm"
       />
+    );
+  // two answers are seen at a glance
+  if (asked.known.length === 2)
+    return (
+      <Radio.Group
+        label={label}
+        description={description}
+        value={said[0] ?? ''}
+        onChange={(value) => onSay([value])}
+        mb="sm"
+      >
+        <Group gap="lg" mt={4}>
+          {asked.known.map((answer) => (
+            <Radio key={answer} value={answer} label={answer} size="xs" />
+          ))}
+        </Group>
+      </Radio.Group>
     );
   if (asked.known.length > 0)
     return (

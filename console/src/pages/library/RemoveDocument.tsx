@@ -17,10 +17,9 @@ export function RemoveDocument({ kind, name, onGone }: { kind: DocumentKind; nam
   const [forget, setForget] = useState(false);
   const act = useMutation({
     mutationFn: () => remove(kind, name, forget),
-    onSuccess: async () => {
+    onSuccess: () => {
       dialog.close();
-      onGone();
-      await queries.invalidateQueries();
+      void queries.invalidateQueries();
     },
   });
   return (
@@ -39,7 +38,7 @@ export function RemoveDocument({ kind, name, onGone }: { kind: DocumentKind; nam
         )}
         {act.error && <Failure error={act.error} />}
         <Group mt="md">
-          <Button loading={act.isPending} onClick={() => act.mutate()}>
+          <Button loading={act.isPending} onClick={() => act.mutate(undefined, { onSuccess: () => onGone() })}>
             Remove {name}
           </Button>
           <Button variant="default" onClick={dialog.close}>

@@ -4,7 +4,7 @@ import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
 import { run as runQuery } from '../../api/queries';
-import type { JobStepView, JobView } from '../../api/schema.gen';
+import type { JobView } from '../../api/schema.gen';
 import { useJob } from '../../api/useJob';
 import { useRejoin } from '../../api/useRejoin';
 import { Failure } from '../../parts/Failure';
@@ -13,6 +13,7 @@ import { StepTable } from '../../parts/StepTable';
 import { Time } from '../../parts/Time';
 import { UndoDialog } from '../../parts/UndoDialog';
 import { StepDecision } from './StepDecision';
+import { isAtRest, toDecide } from './toDecide';
 import { PageTitle } from '../../parts/PageTitle';
 import { PageWithout } from '../../parts/PageWithout';
 import { Simulated } from '../../parts/Simulated';
@@ -24,14 +25,6 @@ const route = getRouteApi('/frame/runs/$id');
 export function RunPage() {
   const { id } = route.useParams();
   return <OneRun key={id} id={id} />;
-}
-
-/** The steps that wait for a word: all that failed or are for a person; of a renewal, which goes in order, the next one. */
-function toDecide(run: JobView): JobStepView[] {
-  if (run.kind === 'renew') return run.steps.filter((s) => s.number === run.next);
-  const asks = (s: JobStepView) =>
-    s.state === 'failed' || s.state === 'refused' || (s.byPerson && s.state === 'waiting' && !s.heldBy);
-  return run.steps.filter(asks);
 }
 
 function OneRun({ id }: { id: string }) {
@@ -61,7 +54,7 @@ function OneRun({ id }: { id: string }) {
   const run = query.data;
   const running = followed?.running === true;
   const steps = run.steps.map((s) => (running ? { ...s, ...followed?.steps[s.number] } : s));
-  const atRest = !running && (run.state === 'failed' || run.state === 'waiting' || run.state === 'stopped');
+  const atRest = !running && isAtRest(run);
   return (
     <>
       <div className="head">

@@ -34,7 +34,7 @@ public static class DriftNotice
             foreach (var (_, line, made) in install)
             {
                 text.Append("  - ").Append(line.Words).Append('\n');
-                if (made is not null) text.Append("    made from here: ").Append(made).Append('\n');
+                if (made is not null) text.Append("    made here: ").Append(made).Append('\n');
             }
 
             text.Append("  See: ").Append(see(install.Key)).Append("\n\n");
@@ -50,8 +50,8 @@ public static class DriftNotice
 
         var ours = sorted.Count(w => w.MadeHere is not null);
         return text.Append(
-            ours == 0 ? "None of it was made from here.\n"
-            : ours == sorted.Count ? "All of it was made from here.\n"
-            : "What does not say so was not made from here.\n").ToString();
+            ours == 0 ? "No step made here is known to have done it.\n"
+            : ours == sorted.Count ? "All of it was made here.\n"
+            : "Where 'made here' is not said, no step made here is known to have done it.\n").ToString();
     }
 }

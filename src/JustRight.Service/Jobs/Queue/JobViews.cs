@@ -32,6 +32,7 @@ internal static class JobViews
     public static JobStepView Of(StepRow step) =>
         new(step.Number, step.Words, step.Team, step.Place, step.State.Word(), step.Before, step.After, step.At)
         {
+            StepId = step.ChangeJson is { } change ? ChangeJson.Read(change).Key : null,
             ByPerson = step.ByPerson,
             By = step.By,
         };
