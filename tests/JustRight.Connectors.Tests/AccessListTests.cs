@@ -84,15 +84,11 @@ public sealed class AccessListTests(Controller controller)
         var branch = new CreateBranch("FENNMOOR", $"OU=Kept,{above.Dn}");
         await MakeAsync(above);
         await MakeAsync(branch);
-        // else the right to delete children is as good
-        await MakeAsync(new AddAccessRule(
-            "FENNMOOR", above.Dn, new AccessRule("Everyone", true, AccessRights.DeleteChild, null, null, AceFlags.None),
-            "delete children"));
-        var protection = new AddAccessRule(
-            "FENNMOOR", branch.Dn,
-            new AccessRule("Everyone", true, AccessRights.Delete | AccessRights.DeleteTree, null, null, AceFlags.None),
-            "delete it");
-        await MakeAsync(protection);
+        // also above it, else the right to delete children is as good
+        var set = DeletionProtection.OfNew("FENNMOOR", DistinguishedName.Parse(branch.Dn));
+        set.Count.ShouldBe(2);
+        foreach (var denial in set) await MakeAsync(denial);
+        var protection = set[0];
         var failure = await Should.ThrowAsync<ConnectorException>(() =>
             _directory.MakeAsync((DirectoryChange)branch.Inverse!, null, Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.NotAllowed);

@@ -7,6 +7,12 @@ public sealed class EstateAndInstallTests
 {
     [Theory]
     [InlineData("accounts-in: service-accounts", "accounts-in: servce-accounts", "unknown-branch", 20)]
+    [InlineData("accounts-in: service-accounts", "accounts-in: 'OU={product},DC=other,DC=example'", "branch-outside", 20)]
+    [InlineData("accounts-in: service-accounts", "accounts-in: 'OU={produkt},DC=fennmoor,DC=example'", "unknown-placeholder", 20)]
+    [InlineData("accounts-in: service-accounts", "accounts-in: 'CN={product},DC=fennmoor,DC=example'", "pattern", 20)]
+    [InlineData("accounts-in: service-accounts", "accounts-in: 'OU=Services,DC=fennmoor,DC=example'", "pattern", 20)]
+    [InlineData("accounts-in: service-accounts", "accounts-in: 'OU={product},,DC=example'", "not-a-dn", 20)]
+    [InlineData("groups-in: application-groups", "groups-in: 'OU={group},DC=fennmoor,DC=example'", "unknown-placeholder", 22)]
     [InlineData("accounts: svc-{product}-{account}", "accounts: svc-{product}-{acount}", "unknown-placeholder", 17)]
     [InlineData("accounts: svc-{product}-{account}", "accounts: svc-{product}", "pattern", 17)]
     [InlineData("host: fm-sql01,", "host: fm-sql09,", "unknown-host", 47)]

@@ -20,6 +20,23 @@ public sealed class PlanTests
     }
 
     [Fact]
+    public void A_product_may_have_an_ou_to_itself_by_its_short_name()
+    {
+        const string Services = "OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example";
+        var own = DemoFiles.With(
+            "estates/fennmoor.yaml", "\n  accounts-in: service-accounts", $"\n  accounts-in: 'OU={{product}},{Services}'");
+        var plan = Sound(DemoFiles.Plan("thermograph", estate: own));
+        plan.Accounts[0].Dn.ShouldBe($"CN=svc-thermo-poller,OU=thermo,{Services}");
+        plan.Branches.Select(b => (b.Dn, b.IsOwn, b.At.Line)).ShouldBe(
+        [
+            ($"OU=thermo,{Services}", true, 20), ("OU=Application Groups,OU=Fennmoor,DC=fennmoor,DC=example", false, 12),
+        ]);
+        // what a product is called is one value, whatever is in it
+        var odd = own.Replace("thermograph: thermo,", "thermograph: thermo-1,", StringComparison.Ordinal);
+        Sound(DemoFiles.Plan("thermograph", estate: odd)).Branches[0].Dn.ShouldBe($"OU=thermo-1,{Services}");
+    }
+
+    [Fact]
     public void Grants_are_laid_on_every_host_of_the_place_and_traced_to_their_line()
     {
         var grants = Sound(DemoFiles.Plan("thermograph")).GrantsOf("poller").ToList();

@@ -1,3 +1,4 @@
+using System.Text;
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
@@ -45,6 +46,35 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         Print(last);
         last.Fit.Words.ShouldBe("just right, 7 pending");
         last.Worklist.Remove.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_product_gets_an_OU_of_its_own_that_is_protected_and_goes_with_undo()
+    {
+        const string Above = "OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example";
+        using var simulation = new DemoSimulation();
+        simulation.Say("\n  accounts-in: service-accounts", $"\n  accounts-in: 'OU={{product}},{Above}'");
+        await simulation.VerifyAsync("thermograph-dataroom");
+        var (_, list) = await simulation.VerifyAsync("thermograph-dataroom"); // fm-temp02 is back
+        list.Give.Take(3).Select(s => s.Change.Words).ShouldBe(
+        [
+            $"create the OU OU=thermo,{Above}",
+            $"forbid Everyone to delete it, delete it with all below it, by an ACE on OU=thermo,{Above}",
+            $"forbid Everyone to delete children of every class, by an ACE on {Above}",
+        ]);
+        list.Give[1].HangsOn.ShouldBe([1]);
+        await simulation.MakeAsync(list.Give);
+        var after = await simulation.VerifyAsync("thermograph-dataroom");
+        after.Worklist.Give.ShouldBeEmpty();
+        after.Fit.Counts.Missing.ShouldBe(0);
+        simulation.File.Read(s => s.Branches.Contains($"OU=thermo,{Above}")).ShouldBeTrue();
+
+        // another place for accounts to come moves none that is there, and asks for no empty OU
+        simulation.Say("\n  accounts-in: service-accounts", $"\n  accounts-in: 'OU={{product}},OU=Else,{Above}'");
+        (await simulation.VerifyAsync("thermograph-dataroom")).Worklist.Give.ShouldBeEmpty();
+
+        await simulation.MakeAsync(Undoing.Of([.. list.Give.Select(s => s.Change)]));
+        simulation.File.Read(s => s.Branches.Contains($"OU=thermo,{Above}")).ShouldBeFalse();
     }
 
     [Fact]
@@ -276,16 +306,29 @@ internal sealed class DemoSimulation : IDisposable
         File = SimulationFile.Open(
             Path.Combine(_folder, "simulation.json"), Path.Combine(DemoData, "simulation", "fennmoor.json"));
         Connectors = Connect(File);
-        var (estate, faults) = EstateReader.Read(Bytes("estates/fennmoor.yaml"), "fennmoor.yaml");
-        faults.ShouldBeEmpty();
-        Estate = estate!;
+        Estate = Read();
     }
+
+    /// <summary>The demo's estate.</summary>
+    /// <param name="words">What it says otherwise.</param>
+    private static Estate Read(params (string Part, string Instead)[] words)
+    {
+        var text = words.Aggregate(
+            Encoding.UTF8.GetString(Bytes("estates/fennmoor.yaml")),
+            (all, w) => all.Replace(w.Part, w.Instead, StringComparison.Ordinal));
+        var (estate, faults) = EstateReader.Read(Encoding.UTF8.GetBytes(text), "fennmoor.yaml");
+        faults.ShouldBeEmpty();
+        return estate!;
+    }
+
+    /// <summary>Says something of the estate otherwise from now on.</summary>
+    public void Say(string part, string instead) => Estate = Read((part, instead));
 
     public static string DemoData => Path.Combine(Checkout.Top, "demo-data");
 
     public SimulationFile File { get; }
 
-    public Estate Estate { get; }
+    public Estate Estate { get; private set; }
 
     public EstateConnectors Connectors { get; }
 

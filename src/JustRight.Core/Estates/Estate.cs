@@ -132,8 +132,8 @@ public sealed record Branch(string Key, DistinguishedName Name, Origin At);
 /// <param name="Accounts">Pattern for accounts, with <c>{product}</c> and <c>{account}</c>.</param>
 /// <param name="Groups">Pattern for groups, with <c>{product}</c> and <c>{group}</c>.</param>
 /// <param name="Description">Pattern for descriptions, with <c>{purpose} {title} {product} {release} {install}</c>.</param>
-/// <param name="AccountsIn">Key of the branch that holds accounts.</param>
-/// <param name="GroupsIn">Key of the branch that holds groups.</param>
+/// <param name="AccountsIn">Where accounts are kept, as <see cref="ProductBranches"/> reads it.</param>
+/// <param name="GroupsIn">Where groups are kept, likewise.</param>
 /// <param name="ShortNames">Shorter names for products, for use in names.</param>
 /// <param name="Lines">Where each key stands, for faults.</param>
 public sealed record Naming(
@@ -142,7 +142,7 @@ public sealed record Naming(
     IReadOnlyDictionary<string, Origin> Lines, Origin At)
 {
     /// <summary>
-    /// Key of the branch that holds accounts which products bind as; that of accounts unless the organization says otherwise.
+    /// Where accounts are kept that products bind as, likewise; where accounts are unless the organization says otherwise.
     /// </summary>
     public string BindAccountsIn { get; init; } = AccountsIn;
 }

@@ -30,7 +30,8 @@ public static class EstateRules
                 $"'{branch.Key}' stands for the whole domain.")
             { Expected = "another key" });
         KnownBranch(estate.Naming.AccountsIn, "naming.accounts-in");
-        KnownBranch(estate.Naming.BindAccountsIn, "naming.bind-accounts-in");
+        if (estate.Naming.BindAccountsIn != estate.Naming.AccountsIn)
+            KnownBranch(estate.Naming.BindAccountsIn, "naming.bind-accounts-in");
         KnownBranch(estate.Naming.GroupsIn, "naming.groups-in");
         Pattern(estate.Naming.Accounts, AccountWords, "account", "naming.accounts");
         Pattern(estate.Naming.Groups, GroupWords, "group", "naming.groups");
@@ -64,11 +65,17 @@ public static class EstateRules
         void KnownBranch(string key, string field)
         {
             if (branches.Contains(key)) return;
+            if (ProductBranches.IsOwn(key))
+            {
+                if (OwnBranchRules.Check(key, field, Line(field), root) is { } wrong) faults.Add(wrong);
+                return;
+            }
+
             faults.Add(new Fault(
                 "unknown-branch", Line(field), field,
                 $"'{key}' is not a branch of this estate.")
             {
-                Expected = "a key of 'branches'",
+                Expected = "a key of 'branches', or an OU for each product such as OU={product},OU=Services,DC=…",
                 Nearest = Spelling.Nearest(key, branches),
             });
         }

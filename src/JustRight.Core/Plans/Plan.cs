@@ -25,6 +25,9 @@ public sealed record Plan(
     IReadOnlyList<ForbiddenRule> Forbidden,
     IReadOnlyList<string> Notes)
 {
+    /// <summary>The product, as its sheet calls it.</summary>
+    public string Product { get; init; } = "";
+
     /// <summary>The family of each database instance of the estate, by name.</summary>
     public IReadOnlyDictionary<string, string> Engines { get; init; } = new Dictionary<string, string>(
         StringComparer.OrdinalIgnoreCase);
@@ -59,7 +62,8 @@ public sealed record Plan(
 public sealed record SecretStore(string Instance, string Database, Origin At);
 
 /// <summary>A branch that must exist.</summary>
-public sealed record PlannedBranch(string Dn, Origin At);
+/// <param name="IsOwn">Whether it is an OU that the product has to itself: made here, it is protected from deletion.</param>
+public sealed record PlannedBranch(string Dn, Origin At, bool IsOwn = false);
 
 /// <summary>A domain group of the plan.</summary>
 /// <param name="Members">Keys of the plan's accounts and groups that belong in it.</param>

@@ -1,3 +1,4 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
@@ -10,11 +11,14 @@ namespace JustRight.Core.Plans;
 /// </summary>
 internal sealed class PlanNames
 {
+    private readonly Estate _estate;
+    private readonly string _product;
     private readonly Dictionary<string, PlannedAccount> _accounts = new(StringComparer.Ordinal);
     private readonly Dictionary<string, PlannedGroup> _groups = new(StringComparer.Ordinal);
 
     public PlanNames(Sheet sheet, Estate estate, Install install, NameIndex nameIndex, List<Fault> faults)
     {
+        (_estate, _product) = (estate, sheet.Product);
         var used = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var product = estate.Naming.ShortNames.GetValueOrDefault(sheet.Product, sheet.Product);
         UnknownKeys(install.Accounts, sheet.Accounts.Select(a => a.Key), "accounts", "account");
@@ -33,7 +37,7 @@ internal sealed class PlanNames
                 choice, nameIndex.Groups, group.Key, estate.Naming.Groups, "group", NamePattern.GroupLength, "groups");
             var existing = choice?.Existing == true;
             _groups[group.Key] = new PlannedGroup(
-                group.Key, name, existing ? null : DnIn(estate.Naming.GroupsIn, name), group.Scope,
+                group.Key, name, existing ? null : DnIn(GroupBranch, name), group.Scope,
                 Describe(group.Purpose), group.Purpose, group.Closed, existing, group.Members, group.At);
         }
 
@@ -45,7 +49,7 @@ internal sealed class PlanNames
                 "accounts");
             var existing = choice?.Existing == true;
             _accounts[account.Key] = new PlannedAccount(
-                account.Key, name, existing ? null : DnIn(BranchOf(estate, account), name),
+                account.Key, name, existing ? null : DnIn(BranchOf(account), name),
                 Describe(account.Purpose), account.Purpose, account.WorksAs, account.PasswordNeverExpires, existing, account.At)
             {
                 PasswordCannotChange = account.PasswordCannotChange,
@@ -77,7 +81,7 @@ internal sealed class PlanNames
             return made;
         }
 
-        string DnIn(string branch, string name) => estate.Branches.First(b => b.Key == branch).Name.Child("CN", name).Text;
+        string DnIn(PlannedBranch branch, string name) => DistinguishedName.Parse(branch.Dn).Child("CN", name).Text;
 
         string Describe(string purpose) => NamePattern.Fill(estate.Naming.Description, new Dictionary<string, string>
         {
@@ -106,9 +110,21 @@ internal sealed class PlanNames
 
     public IReadOnlyList<PlannedGroup> Groups => [.. _groups.Values];
 
-    /// <summary>The key of the branch that an account belongs in.</summary>
-    public static string BranchOf(Estate estate, SheetAccount account) =>
-        account.WorksAs == WorksAs.Bind ? estate.Naming.BindAccountsIn : estate.Naming.AccountsIn;
+    /// <summary>The branch that groups belong in.</summary>
+    public PlannedBranch GroupBranch => In("groups-in", _estate.Naming.GroupsIn);
+
+    /// <summary>The branch that an account belongs in.</summary>
+    public PlannedBranch BranchOf(SheetAccount account) => account.WorksAs == WorksAs.Bind
+        ? In("bind-accounts-in", _estate.Naming.BindAccountsIn)
+        : In("accounts-in", _estate.Naming.AccountsIn);
+
+    private PlannedBranch In(string key, string said)
+    {
+        var isOwn = ProductBranches.IsOwn(said);
+        var at = isOwn ? _estate.Naming.Lines.GetValueOrDefault(key, _estate.Naming.At)
+            : _estate.Branches.First(b => b.Key == said).At;
+        return new PlannedBranch(ProductBranches.Of(_estate, said, _product).Text, at, isOwn);
+    }
 
     public string NameOf(string account) => _accounts.TryGetValue(account, out var planned) ? planned.Name : account;
 

@@ -35,15 +35,16 @@ public static class Planner
         if (faults.Count > 0) return (null, faults);
 
         var branches = new List<PlannedBranch>();
-        branches.AddRange(sheet.Accounts.Where(a => names.Accounts.First(n => n.Key == a.Key).Dn is not null).Select(a =>
-            BranchOf(estate, PlanNames.BranchOf(estate, a))));
+        branches.AddRange(sheet.Accounts.Where(a => names.Accounts.First(n => n.Key == a.Key).Dn is not null)
+            .Select(names.BranchOf));
         var groups = names.Groups.Where(g => !SignInPlanner.HasGroupElsewhere(g, sheet, estate, install, grants)).ToList();
-        if (groups.Any(g => g.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.GroupsIn));
+        if (groups.Any(g => g.Dn is not null)) branches.Add(names.GroupBranch);
         return (new Plan(
             install.Name, sheet.Name, sheet.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, install.Stage,
             [.. branches.DistinctBy(b => b.Dn)], groups, names.Accounts, Merge(grants), expander.Decisions,
             Forbidden(sheet, estate), notes)
         {
+            Product = sheet.Product,
             Services = services,
             Separate = sheet.Separate,
             SignIn = signIn,
@@ -62,12 +63,6 @@ public static class Planner
                 name, PasswordPlaceKind.Setting, host, t.In, t.Setting,
                 t.Breaks)
             { Product = sheet.Title, Install = install.Name, ReadByService = t.ReadBy }));
-
-    private static PlannedBranch BranchOf(Estate estate, string key)
-    {
-        var branch = estate.Branches.First(b => b.Key == key);
-        return new PlannedBranch(branch.Name.Text, branch.At);
-    }
 
     /// <summary>
     /// Each account that belongs in a group of the plan, directly or through another group of the plan, needs that membership.

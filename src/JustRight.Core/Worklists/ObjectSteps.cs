@@ -22,11 +22,17 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
         foreach (var account in fit.Accounts) Account(account);
     }
 
-    /// <summary>The estate names the branch; parents of it may be missing too, up to the root of the domain.</summary>
+    /// <summary>
+    /// The estate names the branch; parents of it may be missing too, up to the root of the domain. Where all that belongs in
+    /// one is somewhere else already, it is not needed.
+    /// </summary>
     private void Branches()
     {
+        var toMake = fit.Accounts.Where(IsToMake).Select(a => a.Account.Dn!)
+            .Concat(_plan.Groups.Where(IsToMake).Select(g => g.Dn!))
+            .Select(dn => DistinguishedName.Parse(dn).Parent!.Text).ToHashSet();
         var existing = view.Survey.Directory.Branches.Select(DistinguishedName.Parse).ToHashSet();
-        foreach (var branch in _plan.Branches)
+        foreach (var branch in _plan.Branches.Where(b => toMake.Contains(b.Dn)))
         {
             var missing = new Stack<DistinguishedName>();
             for (var dn = DistinguishedName.Parse(branch.Dn); IsMissing(dn, existing); dn = dn!.Parent) missing.Push(dn!);
@@ -35,6 +41,11 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
                 existing.Add(dn);
                 var change = new CreateBranch(_plan.Domain, dn.Text);
                 steps.Add(StepOrder.Branches, change, branch.Dn, "the plan's objects belong there", null, branch.At);
+                if (!branch.IsOwn || dn.Text != branch.Dn) continue;
+                foreach (var denial in DeletionProtection.OfNew(_plan.Domain, dn))
+                    steps.Add(
+                        StepOrder.Branches, denial, branch.Dn, "an OU that is made for a product is protected from deletion",
+                        null, branch.At);
             }
         }
     }
@@ -42,12 +53,16 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
     private static bool IsMissing(DistinguishedName? dn, HashSet<DistinguishedName> existing) =>
         dn is not null && dn.Parts[0].Type != "DC" && !existing.Contains(dn);
 
+    private bool IsToMake(PlannedGroup group) => group.Dn is not null && view.Graph.IndexOf(group.Name) < 0;
+
+    private static bool IsToMake(AccountFit of) => !of.Found && of.Account.Dn is not null
+        && !of.Judgements.Any(j => j is { Verdict: Verdict.Done, Right.OfAccount: not null });
+
     private void Group(PlannedGroup group)
     {
-        var node = view.Graph.IndexOf(group.Name);
-        if (node < 0 && group.Dn is not null)
+        if (IsToMake(group))
         {
-            var change = new CreateGroup(_plan.Domain, group.Name, group.Dn, group.Scope, group.Description);
+            var change = new CreateGroup(_plan.Domain, group.Name, group.Dn!, group.Scope, group.Description);
             steps.Add(StepOrder.Groups, change, group.Key, group.Purpose, null, group.At);
         }
 
@@ -77,8 +92,7 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
     private void Account(AccountFit of)
     {
         if (of.Found) Describe(of);
-        else if (of.Account.Dn is { } dn && !of.Judgements.Any(j => j is { Verdict: Verdict.Done, Right.OfAccount: not null }))
-            Create(of.Account, dn);
+        else if (IsToMake(of)) Create(of.Account, of.Account.Dn!);
     }
 
     private void Create(PlannedAccount account, string dn)

@@ -51,9 +51,9 @@ internal static class EstateShape
                 new(
                     "description",
                     new Shape.Text("pattern for descriptions, with {purpose} {title} {product} {release} {install}")),
-                new("accounts-in", new Shape.Text("key of the branch for accounts"), true),
-                new("bind-accounts-in", new Shape.Text("key of the branch for bind accounts; accounts-in by default")),
-                new("groups-in", new Shape.Text("key of the branch for groups"), true),
+                new("accounts-in", new Shape.Text(OfBranch("accounts")), true),
+                new("bind-accounts-in", new Shape.Text($"{OfBranch("bind accounts")}; accounts-in by default")),
+                new("groups-in", new Shape.Text(OfBranch("groups")), true),
                 new("short-names", Words.Named("shorter names for products, for use in names", Words.Key("a short name"))),
             ]), true),
             new("hosts", new Shape.Named("the hosts", Words.HostPattern, Words.HostSays, new Shape.Map("a host", [
@@ -198,4 +198,5 @@ internal static class EstateShape
                 ]))),
             ])),
         ]);
+    private static string OfBranch(string what) => $"key of the branch for {what}, or an OU that each product has to itself, with {{product}}";
 }

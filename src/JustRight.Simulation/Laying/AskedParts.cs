@@ -22,21 +22,18 @@ internal sealed class AskedParts(SimulationState state, Estate estate)
     private readonly Dictionary<string, SimulationHost> _hosts = state.Hosts.ToDictionary(
         h => h.Name, StringComparer.OrdinalIgnoreCase);
 
-    private string AccountsIn => BranchOf(estate.Naming.AccountsIn);
-
-    private string GroupsIn => BranchOf(estate.Naming.GroupsIn);
-
     /// <summary>Lays what one plan takes for granted.</summary>
     public void Lay(Plan plan)
     {
+        var (accountsIn, groupsIn) = (BranchOf(plan, estate.Naming.AccountsIn), BranchOf(plan, estate.Naming.GroupsIn));
         foreach (var account in plan.Accounts.Where(a => a.Existing))
-            EstateState.Add(state, account.Name, PrincipalKind.User, AccountsIn);
+            EstateState.Add(state, account.Name, PrincipalKind.User, accountsIn);
         foreach (var group in plan.Groups.Where(g => g.Existing))
-            EstateState.Add(state, group.Name, PrincipalKind.Group, GroupsIn, g => g.Scope = group.Scope);
+            EstateState.Add(state, group.Name, PrincipalKind.Group, groupsIn, g => g.Scope = group.Scope);
         var planned = plan.Groups.Select(g => g.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var asked = plan.Grants.Select(g => g.Right.DomainGroup).Concat(plan.Forbidden.Select(f => f.Group)).OfType<string>();
         foreach (var group in asked.Where(g => g.Length > 0 && !planned.Contains(g)))
-            EstateState.Add(state, group, PrincipalKind.Group, GroupsIn);
+            EstateState.Add(state, group, PrincipalKind.Group, groupsIn);
         foreach (var grant in plan.Grants)
         {
             if (grant.Right.Below is { } below) EstateState.AddBranch(state, below.Branch);
@@ -159,7 +156,12 @@ internal sealed class AskedParts(SimulationState state, Estate estate)
 
     private static bool Has(SortedDictionary<string, List<string>> roles, string role) => roles.Keys.Any(r => Same(r, role));
 
-    private string BranchOf(string key) => estate.Branches.First(b => b.Key == key).Name.Text;
+    /// <summary>Where something lies that was there before the plan: beside the OU that its product has to itself.</summary>
+    private string BranchOf(Plan plan, string said)
+    {
+        var branch = ProductBranches.Of(estate, said, plan.Product);
+        return ((ProductBranches.IsOwn(said) ? branch.Parent : null) ?? branch).Text;
+    }
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

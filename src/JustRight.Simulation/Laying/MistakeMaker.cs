@@ -122,7 +122,7 @@ internal sealed class MistakeMaker(SimulationState state, Estate estate, IReadOn
         if (account.Existing) return;
         var branch = account.Dn is { } dn
             ? AccessTree.ParentDn(dn)!
-            : estate.Branches.First(b => b.Key == estate.Naming.AccountsIn).Name.Text;
+            : ProductBranches.Of(estate, estate.Naming.AccountsIn, plan.Product).Text;
         EstateState.Add(state, account.Name, PrincipalKind.User, branch, a =>
         {
             a.Description = account.Description;

@@ -3,6 +3,7 @@ using JustRight.Core.Directory;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Replicas;
+using JustRight.Core.Rights.Access;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Worklists.Undo;
@@ -209,6 +210,28 @@ public sealed class UndoRulesTests
         UndoRules.Of([branch, Created, Admin], Facts(Scene()) with { Stage = Stage.Installed }).ShouldSatisfyAllConditions(
             p => p.Changes.ShouldNotContain(c => c is DeleteBranch), p =>
                 p.Left.ShouldContain("OU=Svc,DC=fennmoor,DC=example stays: it is not empty"));
+    }
+
+    [Fact]
+    public void An_OU_goes_with_its_own_protection_and_what_protects_the_OUs_beside_it_stays()
+    {
+        var dn = DistinguishedName.Parse("OU=probe,OU=Svc,DC=fennmoor,DC=example");
+        var branch = new CreateBranch(Domain, dn.Text);
+        var (own, above) = DeletionProtection.OfNew(Domain, dn) is [var first, var second] ? (first, second) : default;
+        (own.Words, above.Words).ShouldBe((
+            $"forbid Everyone to delete it, delete it with all below it, by an ACE on {dn}",
+            $"forbid Everyone to delete children of every class, by an ACE on {dn.Parent}"));
+        var inside = Created with { Dn = $"CN=svc-poller,{dn}" };
+        Change[] all = [branch, own, above, inside, Admin];
+        Undo(Scene(), all).ShouldSatisfyAllConditions(
+            p => p.Changes.TakeLast(2).ShouldBe([own.Inverse!, branch.Inverse!]),
+            p => p.Changes.ShouldNotContain(above.Inverse!),
+            p => p.Left.ShouldContain(
+                "what is below OU=Svc,DC=fennmoor,DC=example stays protected from deletion: that is also for other OUs there"));
+        UndoRules.Of(all, Facts(Scene()) with { Stage = Stage.Installed }).ShouldSatisfyAllConditions(
+            p => p.Changes.ShouldNotContain(own.Inverse!), p => p.Left.ShouldContain($"{dn} stays: it is not empty"));
+        // protection that was set on its own is lifted whole, as it was set
+        Undo(Scene(), [own, above]).Changes.ShouldBe([above.Inverse!, own.Inverse!]);
     }
 
     [Fact]

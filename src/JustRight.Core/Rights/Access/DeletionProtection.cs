@@ -31,6 +31,22 @@ public static class DeletionProtection
         return changes;
     }
 
+    /// <summary>What switches the protection on of an OU that was just made: its own access list says nothing yet.</summary>
+    public static IReadOnlyList<DirectoryChange> OfNew(string domain, DistinguishedName dn)
+    {
+        var own = Denial(dn.Text, OfObject);
+        return dn.Parent is { } parent ? [own, Denial(parent.Text, AccessRights.DeleteChild)] : [own];
+
+        AddAccessRule Denial(string at, AccessRights rights) =>
+            new(domain, at, DenialOf(rights), AceWords.What(rights, null, null, DirectorySchema.Empty));
+    }
+
+    /// <summary>Whether a rule denies everybody to delete what is below an object, as the protection of each of its children
+    /// does.</summary>
+    public static bool ProtectsChildren(AccessRule rule) =>
+        rule.Denies && rule.Principal == WellKnownSids.NameOf(Sid.Everyone) && rule.ObjectType is null
+            && rule.Rights == AccessRights.DeleteChild;
+
     /// <summary>
     /// What lifts it: the object's own entries that deny deleting it. The one on the parent protects its other children too,
     /// and stays: it stops nobody who may delete the object itself.
@@ -57,9 +73,12 @@ public static class DeletionProtection
 
     private static AddAccessRule Deny(AccessTree tree, int at, AccessRights rights, string domain)
     {
-        var rule = new AccessRule(WellKnownSids.NameOf(Sid.Everyone)!, true, rights, null, null, AceFlags.None);
+        var rule = DenialOf(rights);
         return new AddAccessRule(domain, tree[at].Dn, rule, Words(rule, tree.Schema));
     }
+
+    private static AccessRule DenialOf(AccessRights rights) =>
+        new(WellKnownSids.NameOf(Sid.Everyone)!, true, rights, null, null, AceFlags.None);
 
     private static string Words(AccessRule rule, DirectorySchema schema) =>
         AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, schema);

@@ -255,6 +255,25 @@ public sealed class UndoRules
             _kept.Add(branch);
             _left.Add($"{branch.Dn} stays: it is not empty");
         }
+
+        Protections();
+    }
+
+    /// <summary>
+    /// An OU that stays, stays protected. What was entered above it, to protect it, protects the OUs beside it by now.
+    /// </summary>
+    private void Protections()
+    {
+        var stay = _kept.OfType<DeleteBranch>().Select(b => b.Dn).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var above = _made.OfType<CreateBranch>().Select(b => DistinguishedName.Parse(b.Dn).Parent?.Text).OfType<string>()
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
+        foreach (var denial in _inverses.OfType<RemoveAccessRule>().Where(r => r.Rule.Denies))
+        {
+            if (stay.Contains(denial.Dn)) _kept.Add(denial);
+            if (!above.Contains(denial.Dn) || !DeletionProtection.ProtectsChildren(denial.Rule)) continue;
+            _kept.Add(denial);
+            _left.Add($"what is below {denial.Dn} stays protected from deletion: that is also for other OUs there");
+        }
     }
 
     /// <summary>Why an account is not known to be unused, or null when it is.</summary>

@@ -27,11 +27,16 @@ internal sealed class OrganizationalUnits(FitService fitService, SurveyStore sur
         var hosts = In(view, estate.Hosts.Select(h => h.Name), ServiceIdentity.ComputerAccount);
         var branches = estate.Branches.ToLookup(b => b.Name, b => b.Key);
         var containers = Containers(view).ToDictionary(c => c.Dn, c => c.Container);
-        var all = branches.Select(b => b.Key).Concat(accounts.Select(a => a.Key)).Concat(groups.Select(g => g.Key))
+        var planned = plans.SelectMany(p => p.Branches).Select(b => DistinguishedName.Parse(b.Dn)).ToHashSet();
+        var seen = (view?.Survey.Directory.Branches ?? []).Select(DistinguishedName.Parse).ToHashSet();
+        var all = branches.Select(b => b.Key).Concat(planned)
+            .Concat(accounts.Select(a => a.Key)).Concat(groups.Select(g => g.Key))
             .Concat(hosts.Select(h => h.Key)).Concat(containers.Where(c => c.Value.Links.Length > 0).Select(c => c.Key));
         return [.. all.Distinct().Select(dn => Of(
             dn, string.Join(", ", branches[dn]), containers.GetValueOrDefault(dn),
-            State(view, dn, branches[dn], containers.ContainsKey(dn) || accounts.Contains(dn) || hosts.Contains(dn)),
+            State(
+                view, seen.Contains(dn) || containers.ContainsKey(dn) || accounts.Contains(dn) || hosts.Contains(dn),
+                branches.Contains(dn) || planned.Contains(dn)),
             [.. accounts[dn]], [.. groups[dn]], [.. hosts[dn]], view))];
     }
 
@@ -68,10 +73,9 @@ internal sealed class OrganizationalUnits(FitService fitService, SurveyStore sur
             ? dn.Parent
             : null;
 
-    private static string State(SurveyView? view, DistinguishedName dn, IEnumerable<string> branches, bool holdsSomething)
-    {
-        if (view is not { Survey.Directory.Unread: null }) return EstateContents.Unseen;
-        if (holdsSomething || branches.Any(view.Survey.Directory.Branches.Contains)) return EstateContents.There;
-        return branches.Any() ? EstateContents.NotThere : EstateContents.Unseen;
-    }
+    private static string State(SurveyView? view, bool isThere, bool isAsked) =>
+        view is not { Survey.Directory.Unread: null } ? EstateContents.Unseen
+        : isThere ? EstateContents.There
+        : isAsked ? EstateContents.NotThere
+        : EstateContents.Unseen;
 }
