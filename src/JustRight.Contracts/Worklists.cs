@@ -145,7 +145,7 @@ public sealed record JobStepView(
     int Number, string Words, [property: AllowedValues("directory", "host", "database", "product", "")] string Team, string Place,
     [property: StepStateWord] string State, string? Before, string? After, DateTimeOffset? At)
 {
-    /// <summary>The id that the step has in a worklist; null for what no worklist offers.</summary>
+    /// <summary>The id that the same change has in a worklist; null for what is no change of the estate by a connector.</summary>
     public string? StepId { get; init; }
 
     /// <summary>Who made it, or decided about it, last; null for nobody.</summary>

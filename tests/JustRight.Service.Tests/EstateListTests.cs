@@ -48,6 +48,21 @@ public sealed class EstateListTests
     }
 
     [Fact]
+    public async Task An_ou_that_a_product_is_to_have_to_itself_is_listed_as_not_there_before_it_is_made()
+    {
+        await using var service = await PreparedData.Demo.StartAsync();
+        const string Above = "OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example";
+        var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel))
+            .Replace("\n  accounts-in: service-accounts", $"\n  accounts-in: 'OU={{product}},{Above}'", StringComparison.Ordinal);
+        (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
+        await service.RunAsync("estates/fennmoor/survey");
+        var units = (await service.GetAsync("estates/fennmoor/ous?take=200", ContractsJson.Default.OrganizationalUnitPage)).Items;
+        var own = units.Single(u => u.Dn == $"OU=thermo,{Above}");
+        (own.State, own.Branch).ShouldBe(("not-there", ""));
+        units.Single(u => u.Branch == "service-accounts").State.ShouldBe("there");
+    }
+
+    [Fact]
     public async Task A_policy_says_which_rights_it_sets_and_on_which_hosts_that_counts()
     {
         await using var service = await PreparedData.Demo.StartAsync();

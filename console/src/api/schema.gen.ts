@@ -3725,7 +3725,7 @@ export interface components {
              * @description When that was; null while nothing was done.
              */
             at: null | string;
-            /** @description The id that the step has in a worklist; null for what no worklist offers. */
+            /** @description The id that the same change has in a worklist; null for what is no change of the estate by a connector. */
             stepId?: null | string;
             /** @description Who made it, or decided about it, last; null for nobody. */
             by?: null | string;

@@ -19,10 +19,9 @@ internal static class PackedFiles
     public static void Choose(HttpRequest request, IFileProvider files)
     {
         if (request.Path.Value is not { Length: > 1 } path) return;
-        var taken = request.Headers.AcceptEncoding.ToString();
         foreach (var (coding, ending) in Packings)
         {
-            if (!Takes(taken, coding) || !files.GetFileInfo(path + ending).Exists) continue;
+            if (!Takes(request, coding) || !files.GetFileInfo(path + ending).Exists) continue;
             request.Path = path + ending;
             return;
         }
@@ -42,7 +41,7 @@ internal static class PackedFiles
         file.Context.Response.Headers.Append(HeaderNames.Vary, HeaderNames.AcceptEncoding);
     }
 
-    private static bool Takes(string acceptEncoding, string coding) =>
-        StringWithQualityHeaderValue.TryParseList(acceptEncoding.Split(','), out var values)
-        && values.Any(v => v.Value.Equals(coding, StringComparison.OrdinalIgnoreCase) && v.Quality is not 0);
+    private static bool Takes(HttpRequest request, string coding) =>
+        request.GetTypedHeaders().AcceptEncoding
+            .Any(v => v.Value.Equals(coding, StringComparison.OrdinalIgnoreCase) && v.Quality is not 0);
 }
