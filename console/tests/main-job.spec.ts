@@ -80,6 +80,18 @@ test('hover shows need, path, team and sheet line; Enter opens them, Escape clos
   await expect(page.locator('.matrix td:nth-child(4) button:focus')).toHaveCount(1);
 });
 
+test('the panel of a right leads to its account and to the password', async () => {
+  await page.getByRole('button', { name: 'met Event Log Readers on fm-temp01 for svc-archive' }).click();
+  await page.getByRole('link', { name: 'All that svc-archive holds' }).click();
+  await expect(page.getByRole('heading', { name: 'archivist' })).toBeVisible();
+  await page.goBack();
+  await page.getByRole('button', { name: 'met Event Log Readers on fm-temp01 for svc-archive' }).click();
+  await page.getByRole('link', { name: 'The password of svc-archive' }).click();
+  await expect(page).toHaveURL(/\/passwords\/fennmoor\/svc-archive/);
+  await expect(page.getByRole('heading', { name: 'svc-archive', exact: true })).toBeVisible();
+  await page.goBack();
+});
+
 test('give asks once with every change by name, and shows each as it is made', async () => {
   await page.getByRole('button', { name: 'Verify' }).click(); // the host is back
   await expect(

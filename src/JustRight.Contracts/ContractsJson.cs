@@ -34,6 +34,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(InstallPage))]
 [JsonSerializable(typeof(PlanView))]
 [JsonSerializable(typeof(FitView))]
+[JsonSerializable(typeof(MatrixView))]
 [JsonSerializable(typeof(WorklistView))]
 [JsonSerializable(typeof(GrantOrder))]
 [JsonSerializable(typeof(JobView))]

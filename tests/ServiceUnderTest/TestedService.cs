@@ -242,7 +242,8 @@ public sealed class TestedService : IAsyncDisposable
     public async Task<JobView> StartedAsync(string path, HttpContent? body)
     {
         using var response = await Http.PostAsync("/api/" + path, body);
-        response.EnsureSuccessStatusCode();
+        if (!response.IsSuccessStatusCode)
+            throw new HttpRequestException(await response.Content.ReadAsStringAsync(), null, response.StatusCode);
         return await EndOfAsync((await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView))!.Id);
     }
 

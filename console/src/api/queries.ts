@@ -41,6 +41,41 @@ export const fit = (name: string) =>
     retry: false,
   });
 
+/** What of the matrix is asked for. */
+export interface MatrixAsked {
+  words?: string;
+  off?: boolean;
+}
+
+/** The matrix of an install; fails with 409 while nothing was surveyed. */
+export const matrix = (name: string, asked: MatrixAsked = {}) =>
+  queryOptions({
+    queryKey: ['install', name, 'matrix', asked],
+    queryFn: () => need(api.GET('/api/installs/{name}/matrix', { params: { path: { name }, query: asked } })),
+    retry: false,
+    placeholderData: (before, query) => (query?.queryKey[1] === name ? before : undefined),
+  });
+
+/** All rights of one line of the matrix. */
+export const matrixLine = (
+  name: string,
+  line: { account: string; column: string; right: string },
+  asked: MatrixAsked,
+) =>
+  queryOptions({
+    queryKey: ['install', name, 'matrix-line', line, asked],
+    queryFn: () =>
+      need(api.GET('/api/installs/{name}/matrix/line', { params: { path: { name }, query: { ...line, ...asked } } })),
+  });
+
+/** The verdict on one right. */
+export const right = (name: string, id: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'right', id],
+    queryFn: () => need(api.GET('/api/installs/{name}/matrix/right', { params: { path: { name }, query: { id } } })),
+    retry: false,
+  });
+
 /** The steps that are left. */
 export const worklist = (name: string) =>
   queryOptions({

@@ -660,6 +660,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/installs/{name}/matrix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The fit as a matrix, rights that are alike as one line */
+        get: operations["ShowMatrix"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/matrix/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rights of one line of the matrix, all of them */
+        get: operations["ShowMatrixLine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/matrix/right": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The verdict on one right, by its identifier */
+        get: operations["ShowRight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/installs/{name}/worklist": {
         parameters: {
             query?: never;
@@ -3982,6 +4033,82 @@ export interface components {
              */
             total: null | number;
         };
+        /** @description A column of a matrix. */
+        MatrixColumnView: {
+            /** @description The place, the domain, the host or instance; `elsewhere` for many that the sheet does not name. */
+            name: string;
+            /** @description How many of its rights that were asked for have which verdict. */
+            counts: components["schemas"]["FitCountsView"];
+        };
+        /** @description Rights of one name in a cell. */
+        MatrixLineView: {
+            /** @description The column of the cell. */
+            column: string;
+            /** @description The right, in words. */
+            right: string;
+            /**
+             * Format: int32
+             * @description How many there are; they differ in the spot where they hold.
+             */
+            count: number;
+            /** @description How many of them have which verdict. */
+            verdicts: components["schemas"]["VerdictCountView"][];
+            /** @description All of them where they are few; otherwise some of those that are off, where not all are off alike. */
+            rights: components["schemas"]["JudgementView"][];
+        };
+        /** @description A row of a matrix. */
+        MatrixRowView: {
+            /** @description The key of the account in the sheet. */
+            key: string;
+            /** @description Its logon name. */
+            name: string;
+            /** @description What it is for. */
+            purpose: string;
+            /** @description How many of all its rights have which verdict. */
+            counts: components["schemas"]["FitCountsView"];
+            /** @description Its rights, in the order of the fit. */
+            lines: components["schemas"]["MatrixLineView"][];
+        };
+        /** @description The matrix of an install: accounts as rows, places as columns, rights that are alike in a cell as one line. */
+        MatrixView: {
+            /** @description The install. */
+            install: string;
+            /** @description The sheet that says what it needs. */
+            sheet: string;
+            /** @description Its name in full. */
+            title: string;
+            /** @description The estate it is in. */
+            estate: string;
+            /** @description Whether its estate is the simulation. */
+            simulated: boolean;
+            /**
+             * Format: date-time
+             * @description When the estate was read.
+             */
+            surveyedAt: string;
+            /**
+             * Format: int32
+             * @description How many rights the fit has verdicts on.
+             */
+            total: number;
+            /**
+             * Format: int32
+             * @description How many of them were asked for.
+             */
+            shown: number;
+            /** @description The domain, the places in the order of the sheet, then where else rights were found; many of those are one column. */
+            columns: components["schemas"]["MatrixColumnView"][];
+            /** @description The accounts; where something was asked for, those with a right that matches. */
+            rows: components["schemas"]["MatrixRowView"][];
+            /** @description What was found at places and is no account's. */
+            findings: components["schemas"]["FindingView"][];
+            /** @description What could not be read, each with the reason. */
+            unseen: components["schemas"]["UnreadPartView"][];
+            /** @description Choices among alternatives. */
+            decisions: components["schemas"]["DecisionView"][];
+            /** @description What the plan notes. */
+            notes: string[];
+        };
         /** @description A name in one list and not in the other. */
         NamedDifferenceView: {
             /** @description The name. */
@@ -5745,6 +5872,19 @@ export interface components {
             /** @description The steps that would be left to do, by the latest survey; null while there is none. What the former release alone needs is not removed before that is retired. */
             give: null | components["schemas"]["StepView"][];
         };
+        /** @description How many rights have a verdict. */
+        VerdictCountView: {
+            /**
+             * @description The verdict.
+             * @enum {string}
+             */
+            verdict: "met" | "missing" | "pending" | "unseen" | "excess" | "forbidden" | "done";
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+        };
         /** @description An order for everything that an account can do to one object. */
         WholeAccessOrder: {
             /** @description The account: its logon name, or the key that a sheet gives it. */
@@ -5910,6 +6050,10 @@ export type LogAnchor = components['schemas']['LogAnchor'];
 export type LogCheckView = components['schemas']['LogCheckView'];
 export type LogEntryView = components['schemas']['LogEntryView'];
 export type LogPage = components['schemas']['LogPage'];
+export type MatrixColumnView = components['schemas']['MatrixColumnView'];
+export type MatrixLineView = components['schemas']['MatrixLineView'];
+export type MatrixRowView = components['schemas']['MatrixRowView'];
+export type MatrixView = components['schemas']['MatrixView'];
 export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
 export type NeedDifferenceView = components['schemas']['NeedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
@@ -6000,6 +6144,7 @@ export type UndoView = components['schemas']['UndoView'];
 export type UnreadPartView = components['schemas']['UnreadPartView'];
 export type UpgradeOrder = components['schemas']['UpgradeOrder'];
 export type UpgradeView = components['schemas']['UpgradeView'];
+export type VerdictCountView = components['schemas']['VerdictCountView'];
 export type WholeAccessOrder = components['schemas']['WholeAccessOrder'];
 export type WholeAccessView = components['schemas']['WholeAccessView'];
 export type WhoView = components['schemas']['WhoView'];
@@ -9082,6 +9227,211 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FitView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowMatrix: {
+        parameters: {
+            query?: {
+                /** @description only what has this in the name of its account, right or place, in capital or small letters */
+                words?: string;
+                /** @description whether only what is off is asked for */
+                off?: boolean;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatrixView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowMatrixLine: {
+        parameters: {
+            query: {
+                /** @description an account: its logon name, or its name in the sheet */
+                account: string;
+                /** @description a column of the matrix, by its name */
+                column: string;
+                /** @description a right, as the fit names it */
+                right: string;
+                /** @description only what has this in the name of its account, right or place, in capital or small letters */
+                words?: string;
+                /** @description whether only what is off is asked for */
+                off?: boolean;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgementView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowRight: {
+        parameters: {
+            query: {
+                /** @description its identifier, as lists show it */
+                id: string;
+            };
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgementView"];
                 };
             };
             /** @description Not signed in, or the token is revoked or expired */

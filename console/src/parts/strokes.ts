@@ -34,30 +34,3 @@ export function strokes(counts: FitCountsView) {
     dots: Array<string>(Math.min(counts.unseen, 4)).fill('unseen'),
   };
 }
-
-/** Counts verdicts, for the heads of columns. */
-export function countsOf(verdicts: string[]): FitCountsView {
-  const count = (verdict: string) => verdicts.filter((v) => v === verdict).length;
-  const counts = {
-    met: count('met'),
-    missing: count('missing'),
-    pending: count('pending'),
-    unseen: count('unseen'),
-    excess: count('excess'),
-    forbidden: count('forbidden'),
-    unread: 0,
-    accepted: 0,
-  };
-  const words = [
-    counts.missing && `${counts.missing} missing`,
-    counts.forbidden && `${counts.forbidden} forbidden`,
-    counts.excess && `${counts.excess} excess`,
-    !counts.missing &&
-      !counts.forbidden &&
-      !counts.excess &&
-      (counts.unseen ? 'just right as far as seen' : 'just right'),
-    counts.unseen && `${counts.unseen} unseen`,
-    counts.pending && `${counts.pending} pending`,
-  ];
-  return { ...counts, words: words.filter(Boolean).join(', ') };
-}

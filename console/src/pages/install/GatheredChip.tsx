@@ -1,43 +1,50 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { type MatrixAsked, matrixLine } from '../../api/queries';
+import type { JudgementView, MatrixLineView, MatrixRowView } from '../../api/schema.gen';
+import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
 import { Verdict } from '../../parts/Verdict';
-import { fewEnough, figure, type Gathered, isFine } from './gather';
+import { figure, markOf, unnamed } from './gather';
 import { RightChip } from './RightChip';
 
 interface Props {
-  alike: Gathered;
-  place: string;
+  install: string;
+  row: MatrixRowView;
+  line: MatrixLineView;
+  asked: MatrixAsked;
   quiet: boolean;
-  onSelect: (id: string) => void;
+  onSelect: (right: JudgementView) => void;
 }
 
 /** Rights of one name in a cell: each on its line where they are few; otherwise one line with a figure, the odd ones below it. */
-export function GatheredChip({ alike, place, quiet, onSelect }: Props) {
+export function GatheredChip({ install, row, line, asked, quiet, onSelect }: Props) {
   const [open, setOpen] = useState(false);
-  const { all, right } = alike;
-  const many = all.length > fewEnough;
-  const odd = all.filter((r) => !isFine(r));
-  // where everything is odd in one way, the figure says it; where few are, each is named
-  const named = odd.length < all.length || new Set(odd.map((r) => r.verdict)).size > 1 ? odd : [];
-  const shown = !many || open ? all : named.slice(0, fewEnough);
+  const { column, right, rights, count } = line;
+  const many = count > rights.length;
+  const all = useQuery({
+    ...matrixLine(install, { account: row.key, column, right }, asked),
+    enabled: many && open,
+  });
+  const more = many && !open && rights.length > 0 ? unnamed(line) : 0;
   return (
     <>
       {many && (
         <button type="button" className="chip" aria-expanded={open} onClick={() => setOpen(!open)}>
-          <Verdict verdict={odd.length === 0 ? 'met' : (odd[0]?.verdict ?? 'met')} bare /> {right}{' '}
-          <span className="at">· {figure(alike)}</span>
+          <Verdict verdict={markOf(line)} bare /> {right} <span className="at">· {figure(line)}</span>
           <span className="only-read">
             {' '}
-            for {all[0]?.account} in {place}
+            for {row.name} in {column}
           </span>
         </button>
       )}
       <div className={many ? 'alike' : ''}>
-        {shown.map((one) => (
-          <RightChip key={one.id} right={one} place={place} quiet={quiet} onSelect={() => onSelect(one.id)} />
+        {((open && all.data) || rights).map((one) => (
+          <RightChip key={one.id} right={one} place={column} quiet={quiet} onSelect={() => onSelect(one)} />
         ))}
-        {many && !open && named.length > shown.length && (
-          <span className="at">and {named.length - shown.length} more are off</span>
-        )}
+        {open && all.isLoading && <Loading />}
+        {open && all.error && <Failure error={all.error} />}
+        {more > 0 && <span className="at">and {more} more are off</span>}
       </div>
     </>
   );

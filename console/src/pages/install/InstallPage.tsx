@@ -3,7 +3,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { lazy, Suspense } from 'react';
 import { api, ApiError, need } from '../../api/client';
-import { fit as fitQuery, install as installQuery, runs as runsQuery, signIn as signInQuery } from '../../api/queries';
+import {
+  install as installQuery,
+  matrix as matrixQuery,
+  runs as runsQuery,
+  signIn as signInQuery,
+} from '../../api/queries';
 import { useJob } from '../../api/useJob';
 import { useRejoin } from '../../api/useRejoin';
 import { Balance } from '../../parts/Balance';
@@ -14,7 +19,6 @@ import { Time } from '../../parts/Time';
 import { HandoverTab } from './HandoverTab';
 import { HistoryTab } from './HistoryTab';
 import { Matrix } from './Matrix';
-import { Reports } from './Reports';
 import { PlanTab } from './PlanTab';
 import { PlaySetup } from './PlaySetup';
 import { RunList } from '../runs/RunList';
@@ -39,7 +43,8 @@ export function InstallPage() {
   const { tab } = route.useSearch();
   const navigate = useNavigate();
   const install = useQuery(installQuery(name));
-  const fit = useQuery(fitQuery(name));
+  // whatever tab is open tells whether it was judged
+  const fit = useQuery(matrixQuery(name));
   const signIn = useQuery(signInQuery(name));
   const { followed, follow, followId, clear } = useJob();
   // the newest are enough to find one that is under way
@@ -133,14 +138,13 @@ export function InstallPage() {
         {fit.data && (
           <>
             <Tabs.Panel value="matrix">
-              <Matrix fit={fit.data} follow={follow} />
-              <Reports fit={fit.data} />
+              <Matrix install={name} follow={follow} />
             </Tabs.Panel>
             <Tabs.Panel value="worklist">
               <WorklistTab name={name} followed={followed} follow={follow} clear={clear} />
             </Tabs.Panel>
             <Tabs.Panel value="review">
-              <ReviewTab fit={fit.data} />
+              <ReviewTab install={name} />
             </Tabs.Panel>
             <Tabs.Panel value="handover">
               <HandoverTab name={name} estate={summary.estate} />

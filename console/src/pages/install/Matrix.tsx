@@ -1,30 +1,39 @@
 import { Button, TextInput } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
-import { useMemo, useRef, useState } from 'react';
-import type { AccountFitView, FitView, JobView, JudgementView } from '../../api/schema.gen';
+import { useDebouncedValue, useHotkeys } from '@mantine/hooks';
+import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { type MatrixAsked, matrix as matrixQuery, right as rightQuery } from '../../api/queries';
+import type { JobView, JudgementView } from '../../api/schema.gen';
 import { Balance } from '../../parts/Balance';
-import { countsOf } from '../../parts/strokes';
-import { columnsOf, isFine } from './gather';
+import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
 import './matrix.css';
 import { MatrixRow } from './MatrixRow';
 import { moveFocus } from './moveFocus';
+import { Reports } from './Reports';
 import { RightPanel } from './RightPanel';
 import { useRowsInSight } from './useRowsInSight';
 
+/** How long one may pause between two letters before the service is asked, in milliseconds. */
+const pause = 150;
+
 /** Accounts as rows, places as columns, rights with their verdicts in the cells; what one can know of a right stands beside it. */
-export function Matrix({ fit, follow }: { fit: FitView; follow: (run: JobView) => void }) {
-  const [selectedId, setSelected] = useState<string | null>(null);
-  const [onlyOff, setOnlyOff] = useState(false);
+export function Matrix({ install, follow }: { install: string; follow: (run: JobView) => void }) {
+  const [selected, setSelected] = useState<JudgementView | null>(null);
+  const [off, setOff] = useState(false);
   const [words, setWords] = useState('');
-  useHotkeys([['o', () => setOnlyOff((only) => !only)]]);
-  const { places, columnOf } = useMemo(() => columnsOf(fit), [fit]);
-  const rows = useMemo(() => rowsOf(fit, onlyOff, words), [fit, onlyOff, words]);
-  const heads = useMemo(() => headsOf(rows, places, columnOf), [rows, places, columnOf]);
-  const selected = fit.accounts.flatMap((a) => a.rights).find((r) => r.id === selectedId) ?? null;
-  const shown = rows.reduce((sum, r) => sum + r.rights.length, 0);
-  const total = fit.accounts.reduce((sum, a) => sum + a.rights.length, 0);
+  const [asWords] = useDebouncedValue(words.trim(), pause);
+  useHotkeys([['o', () => setOff((only) => !only)]]);
+  const asked: MatrixAsked = { ...(asWords && { words: asWords }), ...(off && { off }) };
+  const { data: matrix, error } = useQuery(matrixQuery(install, asked));
+  // what is shown of a right is what it is now: a run may have changed it
+  const known = useQuery({ ...rightQuery(install, selected?.id ?? ''), enabled: selected !== null });
+  const rows = matrix?.rows ?? [];
   const frame = useRef<HTMLDivElement>(null);
-  const sight = useRowsInSight(rows.length, frame, (i) => rows[i]?.account.key ?? '');
+  const sight = useRowsInSight(rows.length, frame, (i) => rows[i]?.key ?? '');
+  if (!matrix) return error ? <Failure error={error} /> : <Loading />;
+  const { columns, shown, total } = matrix;
+  const right = selected && !known.error ? (known.data ?? selected) : null;
   return (
     <>
       <div className="head">
@@ -35,19 +44,14 @@ export function Matrix({ fit, follow }: { fit: FitView; follow: (run: JobView) =
           value={words}
           onChange={(e) => setWords(e.currentTarget.value)}
         />
-        <Button
-          size="compact-sm"
-          variant={onlyOff ? 'filled' : 'default'}
-          aria-pressed={onlyOff}
-          onClick={() => setOnlyOff(!onlyOff)}
-        >
+        <Button size="compact-sm" variant={off ? 'filled' : 'default'} aria-pressed={off} onClick={() => setOff(!off)}>
           Only what is off (o)
         </Button>
         <span className="soft" role="status">
           {shown === total ? `${total} rights` : `${shown} of ${total} rights`}
         </span>
       </div>
-      <div className={selected ? 'matrix-beside' : ''}>
+      <div className={right ? 'matrix-beside' : ''}>
         <div className="matrix-frame" tabIndex={-1} ref={frame}>
           <table
             className="matrix"
@@ -58,9 +62,9 @@ export function Matrix({ fit, follow }: { fit: FitView; follow: (run: JobView) =
             <thead>
               <tr>
                 <th scope="col">account</th>
-                {heads.map(({ place, counts }) => (
-                  <th scope="col" key={place}>
-                    {place}
+                {columns.map(({ name, counts }) => (
+                  <th scope="col" key={name}>
+                    {name}
                     <br />
                     <Balance counts={counts} quiet />
                   </th>
@@ -74,13 +78,12 @@ export function Matrix({ fit, follow }: { fit: FitView; follow: (run: JobView) =
                 return (
                   row && (
                     <MatrixRow
-                      key={row.account.key}
-                      install={fit.install}
-                      account={row.account}
-                      rights={row.rights}
-                      places={places}
-                      columnOf={columnOf}
-                      quiet={selected !== null}
+                      key={row.key}
+                      install={install}
+                      row={row}
+                      columns={columns}
+                      asked={asked}
+                      quiet={right !== null}
                       onSelect={setSelected}
                       index={index}
                       measure={sight.measure}
@@ -91,44 +94,16 @@ export function Matrix({ fit, follow }: { fit: FitView; follow: (run: JobView) =
               <Room height={sight.after} />
             </tbody>
           </table>
-          {rows.length === 0 && <p className="empty">{onlyOff ? 'Nothing is off here.' : 'Nothing matches.'}</p>}
+          {rows.length === 0 && <p className="empty">{off ? 'Nothing is off here.' : 'Nothing matches.'}</p>}
         </div>
-        {selected && <RightPanel right={selected} fit={fit} follow={follow} onClose={() => setSelected(null)} />}
+        {right && <RightPanel right={right} matrix={matrix} follow={follow} onClose={() => setSelected(null)} />}
       </div>
+      <Reports of={matrix} />
     </>
   );
-}
-
-interface Row {
-  account: AccountFitView;
-  rights: JudgementView[];
 }
 
 /** The room that rows out of sight take. */
 function Room({ height }: { height: number }) {
   return height > 0 ? <tr aria-hidden="true" style={{ height }} /> : null;
-}
-
-/** The columns, each with what stands in it. */
-function headsOf(rows: Row[], places: string[], columnOf: (right: JudgementView) => string) {
-  const verdicts = new Map(places.map((place) => [place, [] as string[]]));
-  for (const { rights } of rows) for (const right of rights) verdicts.get(columnOf(right))?.push(right.verdict);
-  return [...verdicts].map(([place, all]) => ({ place, counts: countsOf(all) }));
-}
-
-/** The rows that are shown: every account, or those with something that matches. */
-function rowsOf(fit: FitView, onlyOff: boolean, words: string): Row[] {
-  const asked = words.trim().toLowerCase();
-  if (!onlyOff && asked === '') return fit.accounts.map((account) => ({ account, rights: account.rights }));
-  return fit.accounts
-    .map((account) => {
-      const named = `${account.key} ${account.name}`.toLowerCase().includes(asked);
-      return {
-        account,
-        rights: account.rights
-          .filter((r) => !onlyOff || !isFine(r))
-          .filter((r) => named || `${r.right} ${r.place}`.toLowerCase().includes(asked)),
-      };
-    })
-    .filter((row) => row.rights.length > 0);
 }

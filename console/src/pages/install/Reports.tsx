@@ -1,16 +1,16 @@
-import type { FitView } from '../../api/schema.gen';
+import type { MatrixView } from '../../api/schema.gen';
 import { Choices } from './Choices';
 import { Time } from '../../parts/Time';
 
 /** What stands below the matrix: choices made, what was seen at the places, what could not be read. */
-export function Reports({ fit }: { fit: FitView }) {
+export function Reports({ of }: { of: MatrixView }) {
   return (
     <>
-      {fit.unseen.length > 0 && (
+      {of.unseen.length > 0 && (
         <section>
           <h2>Could not be read</h2>
           <ul>
-            {fit.unseen.map((u) => (
+            {of.unseen.map((u) => (
               <li key={u.place}>
                 <strong>{u.place}</strong>: {u.reason} (<Time value={u.at} />)
               </li>
@@ -18,11 +18,11 @@ export function Reports({ fit }: { fit: FitView }) {
           </ul>
         </section>
       )}
-      {fit.findings.length > 0 && (
+      {of.findings.length > 0 && (
         <section>
           <h2>Seen at the places</h2>
           <ul>
-            {fit.findings.map((f) => (
+            {of.findings.map((f) => (
               <li key={f.place + f.text}>
                 <strong>{f.place}</strong>: {f.text}
               </li>
@@ -30,12 +30,12 @@ export function Reports({ fit }: { fit: FitView }) {
           </ul>
         </section>
       )}
-      <Choices install={fit.install} decisions={fit.decisions} />
-      {fit.notes.length > 0 && (
+      <Choices install={of.install} decisions={of.decisions} />
+      {of.notes.length > 0 && (
         <section>
           <h2>Notes</h2>
           <ul>
-            {fit.notes.map((n) => (
+            {of.notes.map((n) => (
               <li key={n}>{n}</li>
             ))}
           </ul>

@@ -3,24 +3,25 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
 import { worklist as worklistQuery } from '../../api/queries';
-import type { FitView, JobView, JudgementView, StepView, WorklistView } from '../../api/schema.gen';
+import type { JobView, JudgementView, MatrixView, StepView, WorklistView } from '../../api/schema.gen';
 import { ready } from './chosenSteps';
 import { MakeStep } from './MakeStep';
 import { Resting } from './Resting';
 import { AcceptForm } from './review/AcceptForm';
-import { offOf } from './review/off';
+import { isOff, offRight } from './review/off';
 import { useMay } from '../../parts/useMay';
 
 interface Props {
   right: JudgementView;
-  fit: FitView;
+  matrix: MatrixView;
   follow: (run: JobView) => void;
 }
 
 /** What one can do about a right now: make its step, accept it for a time, decide about a run that waits, look further. */
-export function RightActs({ right, fit, follow }: Props) {
-  const list = useQuery(worklistQuery(fit.install));
+export function RightActs({ right, matrix, follow }: Props) {
+  const list = useQuery(worklistQuery(matrix.install));
   const mayGrant = useMay('granter');
+  const key = matrix.rows.find((r) => r.name === right.account)?.key ?? '';
   const left = list.data?.notOffered.find((n) => n.for === right.id);
   return (
     <section aria-label="What can be done" className="acts">
@@ -30,26 +31,23 @@ export function RightActs({ right, fit, follow }: Props) {
         stepsOf(list.data, right).map((step) => (
           <Step key={step.id} list={list.data} step={step} mayGrant={mayGrant} follow={follow} />
         ))}
-      <Accept right={right} fit={fit} mayAccept={mayGrant} />
-      <Resting install={fit.install} steps={stepsOf(list.data, right)} mayDecide={mayGrant} follow={follow} />
+      <Accept right={right} install={matrix.install} mayAccept={mayGrant} />
+      <Resting install={matrix.install} steps={stepsOf(list.data, right)} mayDecide={mayGrant} follow={follow} />
       <ul className="ways">
         {right.kind === 'directory' && !right.branch && (
           <li>
-            <Link to="/trace" search={{ estate: fit.estate, account: right.account }}>
+            <Link to="/trace" search={{ estate: matrix.estate, account: right.account }}>
               Trace what it can do in the directory
             </Link>
           </li>
         )}
         <li>
-          <Link to="/installs/$name/accounts/$account" params={{ name: fit.install, account: right.account }}>
+          <Link to="/installs/$name/accounts/$account" params={{ name: matrix.install, account: key }}>
             All that {right.account} holds
           </Link>
         </li>
         <li>
-          <Link
-            to="/passwords/$estate/$account"
-            params={{ estate: fit.estate, account: fit.accounts.find((a) => a.key === right.account)?.name ?? '' }}
-          >
+          <Link to="/passwords/$estate/$account" params={{ estate: matrix.estate, account: right.account }}>
             The password of {right.account}
           </Link>
         </li>
@@ -88,16 +86,15 @@ function Step({ list, step, mayGrant, follow }: StepProps) {
 }
 
 /** A deviation can be accepted, by somebody who may, for a reason and until a day. */
-function Accept({ right, fit, mayAccept }: { right: JudgementView; fit: FitView; mayAccept: boolean }) {
+function Accept({ right, install, mayAccept }: { right: JudgementView; install: string; mayAccept: boolean }) {
   const [accepting, setAccepting] = useState(false);
-  const off = offOf(fit).find((o) => o.target === right.id);
-  if (!off || off.accepted) return null;
+  if (!isOff(right) || right.accepted) return null;
   return (
     <p>
       <Button size="compact-sm" variant="default" disabled={!mayAccept} onClick={() => setAccepting(true)}>
         Accept it for a time…
       </Button>
-      {accepting && <AcceptForm install={fit.install} off={off} close={() => setAccepting(false)} />}
+      {accepting && <AcceptForm install={install} off={offRight(right)} close={() => setAccepting(false)} />}
     </p>
   );
 }

@@ -1,20 +1,20 @@
 import { CloseButton } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { useEffect, useRef } from 'react';
-import type { FitView, JobView, JudgementView } from '../../api/schema.gen';
+import type { JobView, JudgementView, MatrixView } from '../../api/schema.gen';
 import { PersonsWord } from './PersonsWord';
 import { RightActs } from './RightActs';
 import { RightFacts } from './RightFacts';
 
 interface Props {
   right: JudgementView;
-  fit: FitView;
+  matrix: MatrixView;
   follow: (run: JobView) => void;
   onClose: () => void;
 }
 
 /** Everything known of one right, and what can be done about it; it stands beside the matrix and never over it. */
-export function RightPanel({ right, fit, follow, onClose }: Props) {
+export function RightPanel({ right, matrix, follow, onClose }: Props) {
   const panel = useRef<HTMLElement>(null);
   const from = useRef<Element>(null);
   useEffect(() => {
@@ -38,11 +38,11 @@ export function RightPanel({ right, fit, follow, onClose }: Props) {
         <span className="grow" />
         <CloseButton aria-label="Close" onClick={onClose} />
       </div>
-      <RightFacts right={right} estate={fit.estate} />
+      <RightFacts right={right} estate={matrix.estate} />
       {right.product && (
-        <PersonsWord install={fit.install} account={right.account} product={right.product} title={fit.title} />
+        <PersonsWord install={matrix.install} account={right.account} product={right.product} title={matrix.title} />
       )}
-      <RightActs right={right} fit={fit} follow={follow} />
+      <RightActs right={right} matrix={matrix} follow={follow} />
     </section>
   );
 }

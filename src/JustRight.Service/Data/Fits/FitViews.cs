@@ -24,32 +24,26 @@ internal static class FitViews
 
     public static FitView Of(InstallFit fit)
     {
+        var columns = new FitColumns(fit.Plan);
         var accounts = fit.Accounts.Select(a => new AccountFitView(
-            a.Account.Key, a.Account.Name, a.Account.Purpose, a.Account.Dn, Of(
-                a.Counts, 0,
-                fit.WordsOf(a)), [.. a.Judgements.Select(j => Of(j, a.Account.Name, ColumnOf(j.Right, fit.Plan)))])).ToList();
-        // The columns of the matrix: the domain first, then places in the order of the sheet, then where else rights were found.
-        var places = new[] { fit.Plan.Domain }
-            .Concat(fit.Plan.Grants.Select(g => g.Place ?? fit.Plan.Domain))
-            .Concat(accounts.SelectMany(a => a.Rights).Select(r => r.Group))
-            .Distinct().ToList();
+            a.Account.Key, a.Account.Name, a.Account.Purpose, a.Account.Dn, Of(a.Counts, 0, fit.WordsOf(a)),
+            [.. a.Judgements.Select(j => Of(j, a.Account.Name, columns.Of(j)))])).ToList();
         return new FitView(
             fit.Plan.Install, fit.Plan.Sheet, fit.Plan.Title, fit.Plan.Estate, DocumentViews.Stage(fit.Plan.Stage), fit.Simulated,
             fit.SurveyedAt,
-            Of(fit.Counts, fit.UnreadParts.Count, fit.Words), places, accounts,
-            [.. fit.Findings.Select(f =>
-                new FindingView(
-                    f.Id, f.Place, f.Text, f.IsExcess,
-                    Of(f.Accepted)))], UnreadParts(fit.UnreadParts), [.. fit.Plan.Decisions.Select(PlanViews.Of)],
-                        fit.Plan.Notes);
+            Of(fit.Counts, fit.UnreadParts.Count, fit.Words), columns.All(fit), accounts, Findings(fit),
+            UnreadParts(fit.UnreadParts), [.. fit.Plan.Decisions.Select(PlanViews.Of)], fit.Plan.Notes);
     }
+
+    public static IReadOnlyList<FindingView> Findings(InstallFit fit) =>
+        [.. fit.Findings.Select(f => new FindingView(f.Id, f.Place, f.Text, f.IsExcess, Of(f.Accepted)))];
 
     public static JudgementView Of(Judgement judgement, string account, string? column = null) => new(
         judgement.Id, account, judgement.Right.Kind is { } kind
             ? NeedKinds.ByKind[kind].Key
             : "account", judgement.Right.Words, judgement.Right.Place,
-        judgement.Grant?.Place ?? column
-            ?? judgement.Right.Place, judgement.Verdict.Word(), judgement.Reason, judgement.Grant?.Why,
+        column ?? judgement.Grant?.Place ?? judgement.Right.Place, judgement.Verdict.Word(), judgement.Reason,
+        judgement.Grant?.Why,
         judgement.Grant?.Team.Word(), judgement.Grant?.GivenBy.Word(), judgement.Grant?.Through,
         (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)],
         [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement), InsideProduct(judgement),
@@ -78,26 +72,7 @@ internal static class FitViews
         survey.Hosts.Count(h => h.Unread is null), survey.Instances.Count(i => i.Unread is null), UnreadParts(
             [.. survey.UnreadParts()]), survey.Directory.Remarks);
 
-    /// <summary>
-    /// The sheet's place that a right belongs to which no need asks for: the one with needs at the same spot, or the same
-    /// instance.
-    /// </summary>
-    private static string? ColumnOf(Right right, Plan plan)
-    {
-        if (right.OnHost is { } host) return PlaceWhere(plan, r => Same(r.OnHost, host));
-        if (right.AtInstance is { } instance)
-            return PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(r.AtInstance, instance));
-        return right.OnObject is { } dn
-            ? PlaceWhere(plan, r => r.Below is { } asked && DistinguishedName.IsAtOrBelow(dn, asked.Branch)) ?? plan.Domain
-            : null;
-    }
-
-    private static string? PlaceWhere(Plan plan, Func<Right, bool> fits) =>
-        plan.Grants.FirstOrDefault(g => g.Place is not null && fits(g.Right))?.Place;
-
-    private static bool Same(string? a, string? b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
-
-    private static UnreadPartView[] UnreadParts(IReadOnlyList<UnreadPlace> unreadParts) =>
+    public static UnreadPartView[] UnreadParts(IReadOnlyList<UnreadPlace> unreadParts) =>
         [.. unreadParts.Select(c => new UnreadPartView(c.Place, c.Reason, c.At))];
 
     private static BranchView? Branch(Judgement judgement) => judgement is { Branch: { } facts, Right.Below: { } right }

@@ -20,6 +20,15 @@ internal static class FitEndpoints
         api.MapGet("/installs/{name}/fit", FitAsync)
             .WithName("ShowFit").WithSummary("The fit of an install from the latest survey")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+        api.MapGet("/installs/{name}/matrix", MatrixAsync)
+            .WithName("ShowMatrix").WithSummary("The fit as a matrix, rights that are alike as one line")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+        api.MapGet("/installs/{name}/matrix/line", LineAsync)
+            .WithName("ShowMatrixLine").WithSummary("The rights of one line of the matrix, all of them")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+        api.MapGet("/installs/{name}/matrix/right", RightAsync)
+            .WithName("ShowRight").WithSummary("The verdict on one right, by its identifier")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
         api.MapGet("/installs/{name}/worklist", WorklistAsync)
             .WithName("ShowWorklist").WithSummary("The steps that are left")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
@@ -45,6 +54,35 @@ internal static class FitEndpoints
         var (judged, problem) = await fits.FindAsync(name, cancel);
         if (problem is not null) return problem;
         return TypedResults.Ok(FitViews.Of(judged!.Fit));
+    }
+
+    private static async Task<Results<Ok<MatrixView>, ProblemHttpResult>> MatrixAsync(
+        string name, [AsParameters] MatrixQuery asked, JudgedOrNot fits, CancellationToken cancel)
+    {
+        var (judged, problem) = await fits.FindAsync(name, cancel);
+        if (problem is not null) return problem;
+        return TypedResults.Ok(new MatrixMaker(judged!.Fit, asked).Make());
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> LineAsync(
+        string name, string account, string column, string right, [AsParameters] MatrixQuery asked, JudgedOrNot fits,
+        CancellationToken cancel)
+    {
+        var (judged, problem) = await fits.FindAsync(name, cancel);
+        if (problem is not null) return problem;
+        return new MatrixMaker(judged!.Fit, asked).Line(account, column, right) is { } rights
+            ? TypedResults.Ok(rights)
+            : Problems.NotFound("line of the matrix", $"{account}, {column}, {right}", []);
+    }
+
+    private static async Task<Results<Ok<JudgementView>, ProblemHttpResult>> RightAsync(
+        string name, string id, JudgedOrNot fits, CancellationToken cancel)
+    {
+        var (judged, problem) = await fits.FindAsync(name, cancel);
+        if (problem is not null) return problem;
+        return new MatrixMaker(judged!.Fit, new MatrixQuery()).Right(id) is { } right
+            ? TypedResults.Ok(right)
+            : Problems.NotFound("right", id, []);
     }
 
     private static async Task<Results<Ok<WorklistView>, ProblemHttpResult>> WorklistAsync(

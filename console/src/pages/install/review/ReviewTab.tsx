@@ -1,7 +1,6 @@
 import { Button, Group } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { reviews as reviewsQuery } from '../../../api/queries';
-import type { FitView } from '../../../api/schema.gen';
+import { fit as fitQuery, reviews as reviewsQuery } from '../../../api/queries';
 import { Failure } from '../../../parts/Failure';
 import { Loading } from '../../../parts/Loading';
 import { Exceptions } from './Exceptions';
@@ -19,11 +18,12 @@ const files = [
 ];
 
 /** What is off, what of it was accepted by whom until when, and who looked? */
-export function ReviewTab({ fit }: { fit: FitView }) {
-  const reviews = useQuery(reviewsQuery(fit.install));
+export function ReviewTab({ install }: { install: string }) {
+  const reviews = useQuery(reviewsQuery(install));
+  const fit = useQuery(fitQuery(install));
   const mayAccept = useMay('granter');
   const mayWrite = useMay('planner');
-  const path = `/api/installs/${encodeURIComponent(fit.install)}`;
+  const path = `/api/installs/${encodeURIComponent(install)}`;
   return (
     <>
       <Group gap="xs" role="group" aria-label="Files">
@@ -44,9 +44,11 @@ export function ReviewTab({ fit }: { fit: FitView }) {
           Signed evidence
         </Button>
       </Group>
-      <OffTable install={fit.install} off={offOf(fit)} mayAccept={mayAccept} />
-      <Exceptions install={fit.install} mayEnd={mayAccept} />
-      <WriteReview install={fit.install} mayWrite={mayWrite} />
+      {fit.isPending && <Loading />}
+      {fit.error && <Failure error={fit.error} />}
+      {fit.data && <OffTable install={install} off={offOf(fit.data)} mayAccept={mayAccept} />}
+      <Exceptions install={install} mayEnd={mayAccept} />
+      <WriteReview install={install} mayWrite={mayWrite} />
       {reviews.isPending && <Loading />}
       {reviews.error && <Failure error={reviews.error} />}
       {reviews.data && <EarlierReviews reviews={reviews.data} />}

@@ -10,20 +10,23 @@ export interface Off {
   accepted: AcceptedView | null;
 }
 
+/** Whether a right is off, so that it may be accepted. */
+export const isOff = ({ verdict }: JudgementView) =>
+  verdict === 'missing' || verdict === 'excess' || verdict === 'forbidden';
+
+/** A right that is off. */
+export const offRight = (r: JudgementView): Off => ({
+  target: r.id,
+  account: r.account,
+  words: r.place && !r.right.includes(r.place) ? `${r.right} on ${r.place}` : r.right,
+  verdict: r.verdict,
+  reason: r.reason,
+  accepted: r.accepted ?? null,
+});
+
 /** Everything of a fit that is off: what may be accepted. */
 export const offOf = (fit: FitView): Off[] => [
-  ...fit.accounts.flatMap((a) =>
-    a.rights
-      .filter((r) => r.verdict === 'missing' || r.verdict === 'excess' || r.verdict === 'forbidden')
-      .map((r) => ({
-        target: r.id,
-        account: a.name,
-        words: r.place && !r.right.includes(r.place) ? `${r.right} on ${r.place}` : r.right,
-        verdict: r.verdict,
-        reason: r.reason,
-        accepted: r.accepted ?? null,
-      })),
-  ),
+  ...fit.accounts.flatMap((a) => a.rights.filter(isOff).map(offRight)),
   ...fit.findings
     .filter((f) => f.isExcess)
     .map((f) => ({
