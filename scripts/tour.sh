@@ -279,6 +279,13 @@ run 1 sign-in settings millrace-gateway
 run 1 sign-in try millrace-gateway
 run 1 verify millrace-gateway
 
+tell "Two needs of the gateway no reader can see: tasks. A person does them and proves it, one after the other; a proof that looks like it holds a password is refused."
+run 0 confirm millrace-gateway
+run 2 confirm millrace-gateway lookup first-administrator --proof "the new password is Kettle9!"
+run 0 confirm millrace-gateway lookup first-administrator --seen-by "Maud Ferris" --proof "the gateway refused the name that the book prints"
+run 0 confirm millrace-gateway
+run 0 proof list millrace-gateway
+
 tell "A filter in words, and whom it finds among the people last read; a typing error is pointed at."
 run 0 sign-in filter fennmoor staff '(&(objectCategory=person)(memberOf:1.2.840.113556.1.4.1941:=CN=vpn-drivers,OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example))' --below OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example
 run 2 sign-in filter fennmoor staff '(&(objectCategory=person)(cn=a*)'

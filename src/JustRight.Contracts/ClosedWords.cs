@@ -35,7 +35,7 @@ internal sealed class GivenByWordAttribute() : AllowedValuesAttribute("us", "set
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class NeedKindWordAttribute() : AllowedValuesAttribute(
     "logon", "privilege", "local-group", "domain-group", "instance-role", "instance-permission", "database-role",
-    "database-permission", "database-owner", "directory", "product-role", "service", "account");
+    "database-permission", "database-owner", "directory", "product-role", "task", "service", "account");
 
 /// <summary>A verdict on a right.</summary>
 [AttributeUsage(AttributeTargets.Property)]

@@ -69,14 +69,14 @@ public sealed record AccountFitView(
 /// <param name="Notes">What else should be known of it.</param>
 /// <param name="Brings">What comes along with it.</param>
 /// <param name="Branch">For a right on a branch of the directory, what was found there object by object; null otherwise.</param>
-/// <param name="Product">For an identity inside the product, which a person confirms.</param>
+/// <param name="Confirmable">For what only a person sees: an identity inside the product, or a task.</param>
 /// <param name="Accepted">The exception that covers it now, or null.</param>
 public sealed record JudgementView(
     string Id, string Account, [property: NeedKindWord] string Kind, string Right, string Place, string Group,
     [property: VerdictWord] string Verdict, string Reason, string? Why, [property: TeamWord] string? Team,
     [property: GivenByWord] string? GivenBy, string? Through, string? At, IReadOnlyList<PathView> Paths,
     IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings, BranchView? Branch,
-    ProductRoleView? Product, AcceptedView? Accepted);
+    ConfirmableView? Confirmable, AcceptedView? Accepted);
 
 /// <summary>What was found below a branch, object by object.</summary>
 /// <param name="Act">The act in the words of sheets, to trace it.</param>

@@ -99,7 +99,7 @@ public sealed class PresentTests
             HostFactsNoOlderThan = random.Next(2) == 0 ? null : TimeSpan.FromHours(random.Next(1, 900)),
         };
         var word = random.Next(3) == 0 ? null : new Confirmation(
-            "install", $"poller/{Role.Key}", "svc-poller", null, Role.Inside.Lets, random.Next(4) > 0, "Maud Ferris",
+            "install", $"poller/{Role.Key}", "svc-poller", null, Role.Confirmable.Lets, random.Next(4) > 0, "Maud Ferris",
             Now.AddDays(-1), Moment(random).AddDays(random.Next(40)));
         var ends = Enumerable.Range(0, 3).Select(_ => Moment(random)).ToList();
         var disabled = Moment(random);

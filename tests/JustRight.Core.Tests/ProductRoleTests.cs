@@ -17,7 +17,7 @@ public sealed class ProductRoleTests
     private static readonly ProductRoleRight Right = new(
         new InsideProduct("Thermograph", "Tanker clerk", ["hand in weighings", "read its settings"], TimeSpan.FromDays(100)));
     private static readonly Confirmation Word = new(
-        "install", $"poller/{Right.Key}", "svc-poller", null, Right.Inside.Lets, true, "Maud Ferris", FitScene.Now.AddDays(-1),
+        "install", $"poller/{Right.Key}", "svc-poller", null, Right.Confirmable.Lets, true, "Maud Ferris", FitScene.Now.AddDays(-1),
         FitScene.Now.AddDays(99));
 
     public static TheoryData<string, Confirmation?, Stage, GivenBy, Until, Verdict, string> Cases => new()
@@ -33,8 +33,8 @@ public sealed class ProductRoleTests
         { "absence lapses too", Word with { Held = false, Until = FitScene.Now.AddDays(-1) }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "a person's confirmation expired on 2026-11-24 (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "another account", Word with { Principal = "svc-old" }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for svc-old, not for svc-poller (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "another account of that name", Word with { Sid = Sid.Parse("S-1-5-21-9-9-9-9") }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for another svc-poller, which has been made anew since (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
-        { "other operations", Word with { Lets = ["hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for other operations: hand in weighings (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
-        { "the same operations in another order and case", Word with { Lets = [
+        { "other operations", Word with { Details = ["hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for other operations: hand in weighings (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
+        { "the same operations in another order and case", Word with { Details = [
             "READ its settings",
             "hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "left over from setup", Word, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Excess, "left over from setup; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
@@ -81,7 +81,7 @@ public sealed class ProductRoleTests
     {
         Judged(null, Stage.Planned, GivenBy.Us, Until.Always, out var worklist);
         var step = worklist.Give.ShouldHaveSingleItem();
-        step.Change.ShouldBe(new MapToProductRole("Thermograph", "Tanker clerk", @"FENNMOOR\svc-poller", Right.Inside.Lets));
+        step.Change.ShouldBe(new MapToProductRole("Thermograph", "Tanker clerk", @"FENNMOOR\svc-poller", Right.Confirmable.Lets));
         step.Change.Words.ShouldBe(
             @"map FENNMOOR\svc-poller to 'Tanker clerk' inside Thermograph, which lets it hand in weighings, read its settings and nothing more");
         step.Blocked.ShouldBe(

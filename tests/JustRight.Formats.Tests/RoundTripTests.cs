@@ -60,6 +60,7 @@ public sealed class RoundTripTests
             Anew = true,
             RanSince = DateTimeOffset.UnixEpoch,
         },
+        new DoTask(Team.Host, "h", "locks", "Change the locks", "the old key is refused"),
     ];
 
     [Fact]

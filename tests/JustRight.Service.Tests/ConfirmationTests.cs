@@ -33,7 +33,7 @@ public sealed class ConfirmationTests : IAsyncLifetime
             .ShouldBe([("tester", "tester", false), ("Nell Hathersage", "tester", true)]);
         words.ShouldAllBe(w => w.Until - w.At == TimeSpan.FromDays(180) && w.Lets.Count == 2 && w.Principal == "svc-whey-sender");
         (await _service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights)
-            .Single(r => r.Product is not null).Verdict.ShouldBe("missing");
+            .Single(r => r.Confirmable is not null).Verdict.ShouldBe("missing");
     }
 
     [Fact]

@@ -116,8 +116,8 @@ public sealed class GoldenDataTests
         if (words.Count == 0) return;
         var fit = await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView);
         foreach (var word in words)
-            fit.Accounts.SelectMany(a => a.Rights).Select(j => j.Product)
-                .ShouldContain(p => p != null && p.Identity == word.Role && p.SeenBy == word.SeenBy && p.At == word.At);
+            fit.Accounts.SelectMany(a => a.Rights).Select(j => j.Confirmable)
+                .ShouldContain(p => p != null && p.Name == word.Role && p.SeenBy == word.SeenBy && p.At == word.At);
     }
 
     /// <summary>What is not an install's own: each job with its steps and what came of it, renewals, adoptions, people.</summary>

@@ -39,7 +39,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         ["owner"] =
         [
             "ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret", "AllowSecretUse",
-            "EndSecretUse",
+            "EndSecretUse", "EraseProof",
             "ListSessions", "EndSession", "MakeBackup",
         ],
     };

@@ -76,6 +76,13 @@ export const right = (name: string, id: string) =>
     retry: false,
   });
 
+/** What people confirmed of an install, newest first, with their proofs. */
+export const confirmations = (name: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'confirmations'],
+    queryFn: () => need(api.GET('/api/installs/{name}/confirmations', of(name))),
+  });
+
 /** The steps that are left. */
 export const worklist = (name: string) =>
   queryOptions({

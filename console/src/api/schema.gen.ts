@@ -1144,12 +1144,29 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What people confirmed inside the product, newest first */
+        /** What people confirmed where no survey reads, with their proofs, newest first */
         get: operations["ListConfirmations"];
         put?: never;
-        /** Records whether a person saw that an account has an identity inside the product */
+        /** Records what a person saw: an identity inside the product, or a task that is done */
         post: operations["Confirm"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/confirmations/{number}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Erases what a person wrote as proof; the word and the hash of the proof stay */
+        delete: operations["EraseProof"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2577,30 +2594,66 @@ export interface components {
             /** @description Who was found and not expected. */
             extra: components["schemas"]["NamedDifferenceView"][];
         };
-        /** @description What a person saw inside a product. */
+        /** @description What there is to confirm of one right, and what was last said of it. */
+        ConfirmableView: {
+            /** @description The identity inside the product, or the key of a task. */
+            name: string;
+            /** @description The operations that an identity must allow, and no others; empty when the sheet names none. */
+            lets: string[];
+            /** @description For a task: what is to be done; null for an identity. */
+            work: null | string;
+            /** @description For a task: how one sees that it is done. */
+            doneWhen: null | string;
+            /** @description For a task: what must be so before it can be done. */
+            waitsFor: string[];
+            /**
+             * Format: int32
+             * @description For how many days a confirmation counts.
+             */
+            forDays: number;
+            /** @description Who last looked, or null. */
+            seenBy: null | string;
+            /** @description Whether they saw it. */
+            held: null | boolean;
+            /**
+             * Format: date-time
+             * @description When that was written down.
+             */
+            at: null | string;
+            /**
+             * Format: date-time
+             * @description Until when it counts.
+             */
+            until: null | string;
+        };
+        /** @description What a person saw where no survey reads. */
         ConfirmationOrder: {
             /** @description The account: its key or its name. */
             account: string;
-            /** @description The identity inside the product, as the sheet calls it. */
+            /** @description The identity inside the product, as the sheet calls it; or the key of a task. */
             role: string;
-            /** @description Whether the account is mapped to it there. */
+            /** @description Whether the account is mapped to it there; whether the task is done. */
             held: boolean;
             /** @description Who looked, when that is somebody else than who writes it down. */
             seenBy?: null | string;
+            /** @description How they saw it; a task needs it. It is kept apart from the log, and must hold no secret. */
+            proof?: null | string;
+            /** @description Where, for a task that is done at several places. */
+            place?: null | string;
         };
-        /** @description A person's word on an identity inside a product. */
+        /** @description A person's word on what no survey reads. */
         ConfirmationView: {
             /** @description The install. */
             install: string;
             /** @description The key of the account in the sheet. */
             account: string;
-            /** @description The logon name of the account or group that is mapped. */
+            /** @description The logon name of the account, or of the group that is mapped. */
             principal: string;
-            /** @description The identity inside the product. */
+            /** @description The identity inside the product, or the key of a task. */
             role: string;
-            /** @description The operations that were compared. */
+            /** @description What was compared: operations, or what the task asked for and how one sees that it is done. */
             lets: string[];
-            /** @description Whether it is mapped there. */
+            /** @description Whether it is so. */
             held: boolean;
             /** @description Who looked. */
             seenBy: string;
@@ -2616,6 +2669,22 @@ export interface components {
              * @description Until when it counts.
              */
             until: string;
+            /**
+             * Format: int32
+             * @description Its number among all confirmations.
+             */
+            number: number;
+            /** @description How they saw it; null where nothing was written, or it was erased. */
+            proof?: null | string;
+            /** @description The hash of the proof that the log holds [FIPS 180-4 SHA-256], in hexadecimal; null where none was written. */
+            proofHash?: null | string;
+            /** @description Who erased the proof, or null. */
+            erasedBy?: null | string;
+            /**
+             * Format: date-time
+             * @description When it was erased.
+             */
+            erasedAt?: null | string;
         };
         /** @description A choice among alternatives. */
         DecisionView: {
@@ -3871,7 +3940,7 @@ export interface components {
              * @description The kind of need, or `account` for what an account needs of itself.
              * @enum {string}
              */
-            kind: "logon" | "privilege" | "local-group" | "domain-group" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "service" | "account";
+            kind: "logon" | "privilege" | "local-group" | "domain-group" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "task" | "service" | "account";
             /** @description The right, in words. */
             right: string;
             /** @description Where it is to be held, or is. */
@@ -3911,8 +3980,8 @@ export interface components {
             brings: string[];
             /** @description For a right on a branch of the directory, what was found there object by object; null otherwise. */
             branch: null | components["schemas"]["BranchView"];
-            /** @description For an identity inside the product, which a person confirms. */
-            product: null | components["schemas"]["ProductRoleView"];
+            /** @description For what only a person sees: an identity inside the product, or a task. */
+            confirmable: null | components["schemas"]["ConfirmableView"];
             /** @description The exception that covers it now, or null. */
             accepted: null | components["schemas"]["AcceptedView"];
         };
@@ -4035,7 +4104,7 @@ export interface components {
         };
         /** @description A column of a matrix. */
         MatrixColumnView: {
-            /** @description The place, the domain, the host or instance; `elsewhere` for many that the sheet does not name. */
+            /** @description The place, domain, host or instance; `elsewhere` for many that the sheet does not name. */
             name: string;
             /** @description How many of its rights that were asked for have which verdict. */
             counts: components["schemas"]["FitCountsView"];
@@ -4487,7 +4556,7 @@ export interface components {
              * @description The kind of need.
              * @enum {string}
              */
-            kind: "logon" | "privilege" | "local-group" | "domain-group" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "service" | "account";
+            kind: "logon" | "privilege" | "local-group" | "domain-group" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "task" | "service" | "account";
             /** @description The right, in words. */
             right: string;
             /** @description Where it is to be held. */
@@ -4710,32 +4779,6 @@ export interface components {
             instance?: null | string;
             /** @description What is wrong in a file, place by place; null where it is about none */
             faults?: null | components["schemas"]["FaultView"][];
-        };
-        /** @description What there is to confirm of one right, and what was last said of it. */
-        ProductRoleView: {
-            /** @description The identity inside the product. */
-            identity: string;
-            /** @description The operations that it must allow, and no others; empty when the sheet names none. */
-            lets: string[];
-            /**
-             * Format: int32
-             * @description For how many days a confirmation counts.
-             */
-            forDays: number;
-            /** @description Who last looked, or null. */
-            seenBy: null | string;
-            /** @description Whether they saw it. */
-            held: null | boolean;
-            /**
-             * Format: date-time
-             * @description When that was written down.
-             */
-            at: null | string;
-            /**
-             * Format: date-time
-             * @description Until when it counts.
-             */
-            until: null | string;
         };
         /** @description An order to set or lift the protection of an object. */
         ProtectionOrder: {
@@ -5983,6 +6026,7 @@ export type BranchView = components['schemas']['BranchView'];
 export type CalendarEntryView = components['schemas']['CalendarEntryView'];
 export type CalendarView = components['schemas']['CalendarView'];
 export type ComparisonView = components['schemas']['ComparisonView'];
+export type ConfirmableView = components['schemas']['ConfirmableView'];
 export type ConfirmationOrder = components['schemas']['ConfirmationOrder'];
 export type ConfirmationView = components['schemas']['ConfirmationView'];
 export type DecisionView = components['schemas']['DecisionView'];
@@ -6086,7 +6130,6 @@ export type PolicyRightView = components['schemas']['PolicyRightView'];
 export type PolicySummary = components['schemas']['PolicySummary'];
 export type PolicyView = components['schemas']['PolicyView'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
-export type ProductRoleView = components['schemas']['ProductRoleView'];
 export type ProtectionOrder = components['schemas']['ProtectionOrder'];
 export type ProtectionView = components['schemas']['ProtectionView'];
 export type RehearsalOrder = components['schemas']['RehearsalOrder'];
@@ -11301,10 +11344,12 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "account": "engine",
-                 *       "role": "Operator",
+                 *       "account": "lookup",
+                 *       "role": "first-administrator",
                  *       "held": true,
-                 *       "seenBy": "h.marsh"
+                 *       "seenBy": "h.marsh",
+                 *       "proof": "the gateway refused the name that the book prints",
+                 *       "place": null
                  *     }
                  */
                 "application/json": components["schemas"]["ConfirmationOrder"];
@@ -11367,6 +11412,59 @@ export interface operations {
             };
             /** @description The body is of another content type */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    EraseProof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
+                name: string;
+                /** @description its number, as lists show it */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -33,6 +33,7 @@ internal static class CommandTree
         ReportCommands.MakeReport(),
         ReportCommands.MakeEvidence(),
         ConfirmCommand.Make(),
+        ProofCommands.Make(),
         InstanceCommand.Make(),
         EstateListCommands.MakeHosts(),
         EstateListCommands.MakeAccounts(),

@@ -96,7 +96,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
                 .. AccountNeeds.Rights(account, plan.Domain)
                     .Select(r => new Judgement($"{account.Key}/{r.Key}", account.Key, r, Verdict.Unseen, stale, [])),
                 .. grants.Select(g =>
-                    g.Right.JudgedBy == JudgedBy.Person ? JudgeProductRole(plan, account, g) : Say(g, Verdict.Unseen, stale)),
+                    g.Right.JudgedBy == JudgedBy.Person ? JudgeByPerson(plan, account, g) : Say(g, Verdict.Unseen, stale)),
             ]);
         }
 
@@ -112,7 +112,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
         Judgement One(PlannedGrant grant) => grant.Right.JudgedBy switch
         {
-            JudgedBy.Person => JudgeProductRole(plan, account, grant),
+            JudgedBy.Person => JudgeByPerson(plan, account, grant),
             JudgedBy.Service when plan.Stage == Stage.Retiring => Say(grant, Verdict.Done, NoLonger(plan)),
             JudgedBy.Nobody => Say(grant, Verdict.Unseen, NotYet),
             JudgedBy.Account => throw new InvalidOperationException($"No grant asks for {grant.Right}."),
@@ -130,11 +130,12 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         : SetupAccounts.IsDoneWith(plan, account, needs) ? [SetupAccounts.Judge(view, account, plan.Domain, node)]
         : AccountNeeds.Judge(view, account, plan.Domain, node);
 
-    private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) =>
-        new ProductRoleJudge(Confirmations, view, present, rules.TimeZone).Judge(plan, account, grant);
+    private Judgement JudgeByPerson(Plan plan, PlannedAccount account, PlannedGrant grant) =>
+        new PersonJudge(Confirmations, view, present, rules.TimeZone).Judge(plan, account, grant);
 
     private Judgement WithoutAccount(Plan plan, PlannedAccount account, ServiceJudge services, PlannedGrant grant)
     {
+        if (grant.Right.Confirmable is TaskAsked) return JudgeByPerson(plan, account, grant);
         if (!NeedsIndex.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, NotHeld(plan));
         if (view.Survey.Directory.Unread is { } unread)
             return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");

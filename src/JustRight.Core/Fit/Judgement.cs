@@ -74,7 +74,7 @@ public sealed record Judgement(
     /// <summary>For a right that a computer account holds in place of the account: its host.</summary>
     public string? Machine { get; init; }
 
-    /// <summary>For an identity inside a product: what a person last said of it, or null.</summary>
+    /// <summary>For what only a person sees: what a person last said of it, or null.</summary>
     public Confirmation? Confirmation { get; init; }
 
     /// <summary>For a forbidden right: where the rule stands.</summary>

@@ -20,6 +20,9 @@ public sealed record Handover(
     /// </summary>
     public IReadOnlyList<string> After { get; init; } = [];
 
+    /// <summary>Whether it is for tasks, which a person does and no script.</summary>
+    public bool ByHand { get; init; }
+
     /// <summary>The family of the database server, for a handover to its team; else null.</summary>
     public string? Engine { get; init; }
 

@@ -1,6 +1,8 @@
+using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
 using JustRight.Core.Worklists;
 using JustRight.Core.Worklists.Undo;
 
@@ -18,19 +20,23 @@ public static class HandoverMaker
         var steps = remove ? worklist.Remove : worklist.Give;
         return
         [
-            .. steps.GroupBy(s => (s.Change.Team, s.Change.Place)).Select(group => new Handover(
+            .. steps.GroupBy(s => KeyOf(s.Change)).Select(group => new Handover(
                 fit.Plan.Install, fit.Plan.Title, fit.Plan.Sheet, source, fit.Plan.Estate, group.Key.Team, group.Key.Place,
                 remove, fit.Simulated, fit.SurveyedAt,
                 [.. group.Select(s => Step(fit.Plan, s, judgements))],
                 Undoing.Of([.. group.Select(s => s.Change).Where(c => c.Inverse is not null || c.OnlySettles)]))
             {
+                ByHand = group.Key.ByHand,
                 Engine = fit.Plan.Engines.GetValueOrDefault(group.Key.Place),
                 After = [.. steps.TakeWhile(s => s.Number < group.Last().Number).Where(s =>
-                    (s.Change.Team, s.Change.Place) != group.Key).Select(
+                    KeyOf(s.Change) != group.Key).Select(
                     s => $"the {s.Change.Team.ToString().ToLowerInvariant()} team's at {s.Change.Place}").Distinct()],
             }),
         ];
     }
+
+    /// <summary>What a person does goes to a team apart from what its scripts do.</summary>
+    private static (Team Team, string Place, bool ByHand) KeyOf(Change change) => (change.Team, change.Place, change is DoTask);
 
     private static HandoverStep Step(Plan plan, Step step, Dictionary<string, Judgement> judgements)
     {

@@ -110,7 +110,7 @@ internal sealed class NeedExpander(
         foreach (var right in Rights(need))
         {
             var grant = new PlannedGrant(
-                $"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Team,
+                $"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, need.Task?.Team ?? row.Team,
                 need.Why, decision, need.At)
             {
                 MadeBySetup = need.MadeBySetup || IsMadeWith(need),

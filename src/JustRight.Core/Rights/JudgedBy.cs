@@ -12,7 +12,7 @@ public enum JudgedBy
     /// <summary>A survey, object by object: it is a right over all that lies below a branch.</summary>
     Branch,
 
-    /// <summary>A person who looks it up inside a product.</summary>
+    /// <summary>A person who looks at it and says what they saw.</summary>
     Person,
 
     /// <summary>What a host says of a service.</summary>

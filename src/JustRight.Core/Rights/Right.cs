@@ -65,8 +65,8 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>For a right over all that lies below a branch: what it is.</summary>
     public virtual BranchAsked? Below => null;
 
-    /// <summary>For an identity inside a product: what it is.</summary>
-    public virtual InsideProduct? Inside => null;
+    /// <summary>For what only a person sees: what it is.</summary>
+    public virtual Confirmable? Confirmable => null;
 
     /// <summary>For something that a service must be: what it is.</summary>
     public virtual ServiceAsked? OfService => null;

@@ -51,12 +51,22 @@ public sealed record Need(
     /// <summary>For identities inside a product: the operations that one must allow, and no others.</summary>
     public IReadOnlyList<string> Lets { get; init; } = [];
 
-    /// <summary>For identities inside a product: for how many days a person's confirmation counts.</summary>
+    /// <summary>For tasks: what is to be done; null for other kinds.</summary>
+    public TaskNeed? Task { get; init; }
+
+    /// <summary>For what only a person sees: for how many days a person's confirmation counts.</summary>
     public int ConfirmedForDays { get; init; } = DefaultConfirmedForDays;
 
     /// <summary>How many days a confirmation counts unless the sheet says otherwise.</summary>
     public const int DefaultConfirmedForDays = 365;
 }
+
+/// <summary>What a sheet says of a task, beside its key and its place.</summary>
+/// <param name="Work">What is to be done.</param>
+/// <param name="DoneWhen">How one sees that it is done.</param>
+/// <param name="Team">Who does it.</param>
+/// <param name="WaitsFor">What must be so before: keys of other tasks, <c>installed</c>, <c>account</c>.</param>
+public sealed record TaskNeed(string Work, string DoneWhen, Team Team, IReadOnlyList<string> WaitsFor);
 
 /// <summary>Alternatives, one of which will do.</summary>
 /// <param name="Decision">The name by which an install chooses among them.</param>

@@ -71,6 +71,9 @@ public enum NeedKind
     /// <summary>A role inside the product.</summary>
     ProductRole,
 
+    /// <summary>A task: something that a person does, and that no reader can see.</summary>
+    Task,
+
     /// <summary>A service and what it runs as: never written as a need, it follows from the sheet's services.</summary>
     Service,
 }
@@ -83,7 +86,14 @@ public enum NeedKind
 /// <param name="Team">Who can give it.</param>
 /// <param name="Values">The only values it takes, or null when any name will do.</param>
 public sealed record NeedKindRow(
-    NeedKind Kind, string Key, string? Qualifier, IReadOnlyList<PlaceKind> Places, Team Team, IReadOnlyList<string>? Values);
+    NeedKind Kind, string Key, string? Qualifier, IReadOnlyList<PlaceKind> Places, Team Team, IReadOnlyList<string>? Values)
+{
+    /// <summary>Whether it may be asked for without a place.</summary>
+    public bool PlaceIsOptional { get; init; }
+
+    /// <summary>Whether its value is a key of the sheet's own, and no name of something that is there.</summary>
+    public bool ValueIsKey { get; init; }
+}
 
 /// <summary>The table of need kinds.</summary>
 public static class NeedKinds
@@ -108,6 +118,13 @@ public static class NeedKinds
             NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Team.Directory,
             [.. DirectoryActs.All.Select(a => a.Words)]),
         new(NeedKind.ProductRole, "product-role", null, [], Team.Product, null),
+        new(
+            NeedKind.Task, "task", "on", [PlaceKind.Host, PlaceKind.Instance, PlaceKind.Database, PlaceKind.Branch],
+            Team.Product, null)
+        {
+            PlaceIsOptional = true,
+            ValueIsKey = true,
+        },
     ];
 
     /// <summary>The rows by kind, with that of services, which are no needs of their own.</summary>

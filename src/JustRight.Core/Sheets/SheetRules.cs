@@ -70,6 +70,7 @@ public static class SheetRules
             foreach (var account in sheet.Accounts)
                 for (var i = 0; i < account.Needs.Count; i++)
                     CheckClause(account.Needs[i], $"accounts.{account.Key}.needs[{i}]");
+            _faults.AddRange(TaskRules.Check(sheet));
             foreach (var account in sheet.Accounts) CheckPassword(account);
             foreach (var separation in sheet.Separate)
                 foreach (var key in separation.Accounts)

@@ -42,7 +42,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
             var excess = account.Judgements.Where(j => j.Verdict is Verdict.Forbidden or Verdict.Excess && j.Accepted is null)
                 .OrderBy(j => j.Verdict == Verdict.Forbidden ? 0 : 1);
             foreach (var judgement in account.Judgements.Where(j =>
-                j is { Verdict: Verdict.Excess, Right.Inside: not null, Accepted: null }))
+                j is { Verdict: Verdict.Excess, Right.Confirmable: InsideProduct, Accepted: null }))
                 InsideTheProduct(account.Account, judgement);
             if (_plan.Stage == Stage.Installed && account.Judgements.FirstOrDefault(IsSetupsOwn) is { } done)
                 Disable(account.Account, done);
@@ -97,9 +97,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
 
     private void InsideTheProduct(PlannedAccount account, Judgement judgement)
     {
-        var (inside, grant) = (judgement.Right.Inside!, judgement.Grant!);
+        var (inside, grant) = ((InsideProduct)judgement.Right.Confirmable!, judgement.Grant!);
         var change = new UnmapFromProductRole(
-            inside.Product, inside.Identity, $"{_plan.Domain}\\{ProductRoleJudge.PrincipalOf(_plan, account, grant)}",
+            inside.Product, inside.Identity, $"{_plan.Domain}\\{PersonJudge.PrincipalOf(_plan, account, grant)}",
             inside.Lets);
         _steps.TryAdd(
             change.Key,

@@ -20,8 +20,7 @@ public static class WorklistMaker
                 fit, view, needs, past
                     ?? throw new ArgumentNullException(nameof(past), "An install that is being retired needs its past."));
         var (give, left) = Give(fit, view, needs);
-        var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Pending).Select(j => j.Id)
-            .ToList();
+        var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(IsLeftToSetup).Select(j => j.Id).ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
         left = [.. left, .. notOffered];
         return new Worklist(Step.Linked(give), Step.Linked(remove), setup, [.. left, .. NotGiven.Of(fit, give, left)]);
@@ -52,6 +51,10 @@ public static class WorklistMaker
         var (steps, more) = retirement.Around(rights);
         return new Worklist([], Step.Linked(steps), [], [.. kept, .. more]);
     }
+
+    /// <summary>A task that waits for something else is a person's affair still.</summary>
+    private static bool IsLeftToSetup(Judgement judgement) => judgement.Verdict == Verdict.Pending
+        && !(judgement.Grant is { GivenBy: GivenBy.Us } && judgement.Right.JudgedBy == JudgedBy.Person);
 
     private static bool IsToBeGiven(Judgement judgement) => judgement.Grant!.GivenBy switch
     {

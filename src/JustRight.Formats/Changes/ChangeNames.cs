@@ -29,6 +29,7 @@ internal static class ChangeNames
         [typeof(DeleteGroup)] = "delete-group",
         [typeof(DescribeAccount)] = "describe-account",
         [typeof(DisableAccount)] = "disable-account",
+        [typeof(DoTask)] = "do-task",
         [typeof(DropDatabaseUser)] = "drop-database-user",
         [typeof(DropLogin)] = "drop-login",
         [typeof(EnableAccount)] = "enable-account",

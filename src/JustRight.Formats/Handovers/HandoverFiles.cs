@@ -40,7 +40,7 @@ public static class HandoverFiles
                 "handover.md", HandoverMarkdown.Write(handover)), File("steps.csv", HandoverCsv.Write([handover])),
         };
         var changes = handover.Steps.Select(s => s.Change).ToList();
-        if (handover.Team == Team.Host)
+        if (handover is { Team: Team.Host, ByHand: false })
         {
             files.Add(File(HostScripts.ChangeName, HostScripts.Change));
             files.Add(File(HostScripts.CollectName, HostScripts.Collect));
@@ -53,7 +53,7 @@ public static class HandoverFiles
                     handover.Place, $"Taking back: {HandoverWords.Title(handover)}", handover.Undo.OfType<HostChange>(), sidOf)));
         }
 
-        if (handover.Team == Team.Directory)
+        if (handover is { Team: Team.Directory, ByHand: false })
         {
             files.Add(File("changes.ldif", ldif(HandoverWords.Title(handover), changes)));
             files.Add(File("undo.ldif", ldif($"taking back: {HandoverWords.Title(handover)}; {OnlyWhatWasMade}", handover.Undo)));
@@ -107,9 +107,9 @@ public static class HandoverFiles
     public static IReadOnlyList<string> Names(Handover handover) =>
         [.. Write(handover, _ => null, (_, _) => "").Select(f => f.Name)];
 
-    /// <summary>The name of a bundle's folder: install, team and place, in characters that every file system takes.</summary>
+    /// <summary>The name of a bundle's folder: install, team and place, and whether it is of tasks, in characters that every file system takes.</summary>
     public static string FolderName(Handover handover) =>
-        $"{handover.Install}-{handover.TeamName}-{string.Concat(handover.Place.Select(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '.' ? c : '-'))}{(handover.Remove ? "-remove" : "")}".ToLowerInvariant();
+        $"{handover.Install}-{handover.TeamName}-{string.Concat(handover.Place.Select(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '.' ? c : '-'))}{(handover.ByHand ? "-tasks" : "")}{(handover.Remove ? "-remove" : "")}".ToLowerInvariant();
 
     private static HandoverFile File(string name, string text) => new(name, Encoding.UTF8.GetBytes(text));
 }

@@ -20,7 +20,16 @@ public static class HandoverWords
         $"The {handover.TeamName} team is asked for {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} at {handover.Place}. They come from the sheet {handover.Sheet} ({handover.Source}), the estate {handover.Estate}, the install {handover.Install}, and the survey of {Time(handover.SurveyedAt)}.{(handover.After.Count > 0 ? $" It comes after: {string.Join(", ", handover.After)}." : "")}{(handover.Simulated ? " The estate is SIMULATED." : "")}";
 
     /// <summary>How to carry it out, in steps.</summary>
-    public static IReadOnlyList<string> HowTo(Handover handover) => handover.Team switch
+    public static IReadOnlyList<string> HowTo(Handover handover) => handover.ByHand
+        ?
+        [
+            "Do what each step says, in order: no script does it.",
+            "See that it is done, as the step says, and tell us how you saw it, without any password: your name and the time are recorded.",
+            $"We record it with justright confirm {handover.Install} ACCOUNT TASK --seen-by NAME --proof TEXT.",
+        ]
+        : ByTeam(handover);
+
+    private static IReadOnlyList<string> ByTeam(Handover handover) => handover.Team switch
     {
         Team.Host =>
         [
@@ -58,12 +67,12 @@ public static class HandoverWords
 
     /// <summary>Whether scripts for the database server come with it.</summary>
     public static bool HasSql(Handover handover) =>
-        handover is { Team: Team.Database, Engine: "sqlserver" or "postgresql" }
+        handover is { Team: Team.Database, ByHand: false, Engine: "sqlserver" or "postgresql" }
             && handover.Steps.Select(s => s.Change).Concat(handover.Undo).OfType<InstanceChange>()
                 .All(c => (handover.Engine == "postgresql" ? PostgreSqlStatements.WhyNot(c) : TransactSql.WhyNot(c)) is null);
 
     /// <summary>How to take it back.</summary>
-    public static string HowToUndo(Handover handover) => handover.Team switch
+    public static string HowToUndo(Handover handover) => handover.ByHand ? "Nothing takes these back." : handover.Team switch
     {
         Team.Host => @".\make-host-changes.ps1 -Changes undo.json undoes everything, in the right order.",
         Team.Directory => "undo.ldif undoes the directory changes, in the right order.",
@@ -76,6 +85,7 @@ public static class HandoverWords
     /// <summary>The whole new list of a policy's right, for a person to compare.</summary>
     public static IReadOnlyList<string> Details(Change change) => change switch
     {
+        DoTask task => [$"done when: {task.DoneWhen}"],
         ChangePolicyList c =>
             [
                 $"policy {c.Name} {c.Policy}", $"the list of {c.Constant} was: {List(c.OldEntries)}",

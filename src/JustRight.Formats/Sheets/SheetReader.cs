@@ -35,6 +35,12 @@ public static class SheetReader
         return faults.Count == 0 ? (sheet, remarks) : (null, faults);
     }
 
+    /// <summary>What a task must say, with what is expected of it.</summary>
+    private static readonly (string Key, string Words)[] TaskSays =
+    [
+        ("do", "what is to be done, as a sentence that tells somebody to do it"), ("done-when", "how one sees that it is done"),
+    ];
+
     private sealed class Binder(List<Fault> faults)
     {
         public Sheet Bind(YamlNode.Mapping root) => new(
@@ -153,8 +159,11 @@ public static class SheetReader
                 });
             Belongs(NeedKind.Directory, "a directory need", "of", "attributes");
             if (row.Kind is not (NeedKind.LocalGroup or NeedKind.DomainGroup)) Belongs(NeedKind.LocalGroup, "a group", "made-by");
-            Belongs(NeedKind.ProductRole, "an identity inside the product", "lets", "confirmed-for-days");
-            if (row.Qualifier is not null && map[row.Qualifier] is null)
+            Belongs(NeedKind.ProductRole, "an identity inside the product", "lets");
+            if (row.Kind != NeedKind.Task)
+                Belongs(NeedKind.ProductRole, "an identity inside the product, or a task", "confirmed-for-days");
+            Belongs(NeedKind.Task, "a task", "do", "done-when", "team", "waits-for");
+            if (row.Qualifier is not null && map[row.Qualifier] is null && !row.PlaceIsOptional)
                 faults.Add(new Fault(
                     "missing-key", map.At, $"{field}.{row.Qualifier}",
                     $"'{row.Key}' needs '{row.Qualifier}'.")
@@ -174,6 +183,7 @@ public static class SheetReader
                 Attributes = map.List("attributes"),
                 Of = map.TextOrNull("of"),
                 Lets = map.List("lets"),
+                Task = row.Kind == NeedKind.Task ? Task(map, field) : null,
                 ConfirmedForDays = map.NumberOrNull("confirmed-for-days") ?? Need.DefaultConfirmedForDays,
             };
 
@@ -185,6 +195,20 @@ public static class SheetReader
                         $"'{row.Key}' does not go with '{key}'.")
                     { Expected = words });
             }
+        }
+
+        private TaskNeed Task(YamlNode.Mapping map, string field)
+        {
+            foreach (var (key, words) in TaskSays.Where(k => map[k.Key] is null))
+                faults.Add(new Fault("missing-key", map.At, $"{field}.{key}", $"'task' needs '{key}'.") { Expected = words });
+            var team = map.TextOr("team", "product") switch
+            {
+                "directory" => Team.Directory,
+                "host" => Team.Host,
+                "database" => Team.Database,
+                _ => Team.Product,
+            };
+            return new TaskNeed(map.TextOr("do", ""), map.TextOr("done-when", ""), team, map.List("waits-for"));
         }
 
         private Condition? Condition(YamlNode.Scalar text, string field)

@@ -14,10 +14,11 @@ internal static class SheetShape
     private static readonly Shape.Map ClauseMap = new(
         "one right at one place, or a combination of needs",
         [
-            .. NeedKinds.All.Select(k => new Key(k.Key, new Shape.Text(Summary(k), null, null, k.Values))),
+            .. NeedKinds.All.Select(k =>
+                new Key(k.Key, k.ValueIsKey ? Words.Key(Summary(k)) : new Shape.Text(Summary(k), null, null, k.Values))),
             new("any-of", new Shape.List("alternatives, one of which will do", Clause)),
             new("all-of", new Shape.List("needs that belong together", Clause)),
-            new("on", new Shape.Text("the host place")),
+            new("on", new Shape.Text("the host place; for a task, any place of this sheet")),
             new("at", new Shape.Text("an instance, or the instance of a database")),
             new("in", new Shape.Text("the database place, or place/name for another database of the same instance")),
             new("below", new Shape.Text("the branch of the directory")),
@@ -38,7 +39,17 @@ internal static class SheetShape
                     new Shape.Text("an operation"))),
             new(
                 "confirmed-for-days",
-                new Shape.Number("for an identity inside the product: for how many days a confirmation is valid", 1, 3650)),
+                new Shape.Number(
+                    "for an identity inside the product and for a task: for how many days a confirmation is valid", 1, 3650)),
+            new("do", new Shape.Text("for a task: what is to be done, as a sentence that tells somebody to do it")),
+            new("done-when", new Shape.Text("for a task: how one sees that it is done")),
+            new("team", new Shape.Text(
+                "for a task: who does it; product by default", null, null, ["directory", "host", "database", "product"])),
+            new(
+                "waits-for",
+                new Shape.List(
+                    "for a task: what must be so before it can be done",
+                    new Shape.Text("another task of this sheet, installed (setup has run) or account (the account is there)"))),
             new("through", new Shape.Text("the group of this sheet through which it is held")),
             new("given-by", new Shape.Text("who gives it", null, null, ["us", "setup"])),
             new("made-by", new Shape.Text("for a group: who creates the group", null, null, ["us", "setup"])),
@@ -117,5 +128,6 @@ internal static class SheetShape
         ]);
 
     private static string Summary(NeedKindRow row) =>
-        $"a {row.Key.Replace('-', ' ')}{(row.Qualifier is null ? "" : $", with '{row.Qualifier}'")}";
+        $"a {row.Key.Replace('-', ' ')}{(row.Qualifier is null ? "" : $", with '{row.Qualifier}'")}"
+        + (row.PlaceIsOptional ? " where it has a place" : "");
 }

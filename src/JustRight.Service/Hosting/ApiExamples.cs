@@ -79,7 +79,8 @@ internal static class ApiExamples
         new AdoptionOrder("millwheel-creamery", "millwheel", "fennmoor", [new AdoptedAccountOrder("svc-millwheel")]),
         new AdoptionAnswerOrder(["1f0c9a"], "needed", "the wheel stops without it"),
         new BackupOrder { Recipient = "-----BEGIN CERTIFICATE-----\n…\n-----END CERTIFICATE-----\n" },
-        new ConfirmationOrder("engine", "Operator", true, "h.marsh"),
+        new ConfirmationOrder(
+            "lookup", "first-administrator", true, "h.marsh", "the gateway refused the name that the book prints"),
         new ProtectionOrder("service-accounts", true),
         new UpgradeOrder(
             "thermograph@5.0", null, null, new Dictionary<string,

@@ -66,6 +66,9 @@ internal static class KindRows
     private static readonly BranchAsked WriteMail = new(DirectoryAct.WriteAttributes, ["mail"], "user", KindScene.Branch);
     private static readonly InsideProduct Clerk =
         new("Thermograph", "Tanker clerk", ["hand in weighings"], TimeSpan.FromDays(100));
+    private static readonly TaskAsked Chore = new(
+        "Thermograph", "first-administrator", "Change its name and password", "the old name is refused", TimeSpan.FromDays(100),
+        Team.Host, []);
 
 
     /// <summary>All rows, by the name of the kind.</summary>
@@ -324,6 +327,19 @@ internal static class KindRows
         {
             Asked = (Need(NeedKind.ProductRole, "Tanker clerk") with { Lets = Clerk.Lets, ConfirmedForDays = 100 }, null),
             Gives = [new MapToProductRole("Thermograph", "Tanker clerk", Principal, Clerk.Lets)],
+            NotTaken = NoStep,
+            IsUnreadWithoutSurvey = false,
+        };
+        yield return new KindRow(new TaskRight(Chore, "fm-temp01"))
+        {
+            Asked = (
+                Need(NeedKind.Task, Chore.Task) with
+                {
+                    Task = new TaskNeed(Chore.Work, Chore.DoneWhen, Chore.Team, []),
+                    ConfirmedForDays = 100,
+                },
+                new Spot("fm-temp01", null, null)),
+            Gives = [new DoTask(Team.Host, "fm-temp01", Chore.Task, Chore.Work, Chore.DoneWhen)],
             NotTaken = NoStep,
             IsUnreadWithoutSurvey = false,
         };

@@ -54,7 +54,7 @@ export function RightFacts({ right, brief, estate }: { right: JudgementView; bri
       )}
       {right.team && (
         <>
-          <dt>given by</dt>
+          <dt>{right.kind === 'task' ? 'done by' : 'given by'}</dt>
           <dd>{right.givenBy === 'setup' ? "the product's setup" : `the ${right.team} team`}</dd>
         </>
       )}

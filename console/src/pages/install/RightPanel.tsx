@@ -39,8 +39,14 @@ export function RightPanel({ right, matrix, follow, onClose }: Props) {
         <CloseButton aria-label="Close" onClick={onClose} />
       </div>
       <RightFacts right={right} estate={matrix.estate} />
-      {right.product && (
-        <PersonsWord install={matrix.install} account={right.account} product={right.product} title={matrix.title} />
+      {right.confirmable && (
+        <PersonsWord
+          key={right.id}
+          install={matrix.install}
+          right={right}
+          asked={right.confirmable}
+          title={matrix.title}
+        />
       )}
       <RightActs right={right} matrix={matrix} follow={follow} />
     </section>

@@ -13,15 +13,15 @@ public sealed class ProductRoleRight(InsideProduct inside)
     : Right(NeedKind.ProductRole, inside.Product, inside.Identity, $"task:{inside.Identity}@{inside.Product}")
 {
     /// <summary>What it is.</summary>
-    public override InsideProduct Inside { get; } = inside;
+    public override InsideProduct Confirmable { get; } = inside;
 
     /// <inheritdoc/>
     public override JudgedBy JudgedBy => JudgedBy.Person;
 
     /// <inheritdoc/>
-    public override RightReach Reach => new(30, Inside.Lets.Count == 0
-        ? $"the rights of '{Inside.Identity}' are known only inside {Inside.Product}"
-        : $"'{Inside.Identity}' lets it {string.Join(", ", Inside.Lets)} inside {Inside.Product}");
+    public override RightReach Reach => new(30, Confirmable.Lets.Count == 0
+        ? $"the rights of '{Confirmable.Identity}' are known only inside {Confirmable.Product}"
+        : $"'{Confirmable.Identity}' lets it {string.Join(", ", Confirmable.Lets)} inside {Confirmable.Product}");
 
     /// <summary>No survey reads it at all: that is not unread.</summary>
     public override string? WhyUnread(SurveyView view) => null;
@@ -35,7 +35,7 @@ public sealed class ProductRoleRight(InsideProduct inside)
     /// <summary>No step of ours makes it: it happens inside the product.</summary>
     public override void Give(Giving giving)
     {
-        var change = new MapToProductRole(Inside.Product, Inside.Identity, giving.Principal, Inside.Lets);
+        var change = new MapToProductRole(Confirmable.Product, Confirmable.Identity, giving.Principal, Confirmable.Lets);
         giving.AddBlocked(StepOrder.Products, change, ByPerson(giving));
     }
 
@@ -51,5 +51,5 @@ public sealed class ProductRoleRight(InsideProduct inside)
 
     private string ByPerson(Giving giving) =>
         "a person makes it inside the product and confirms it: "
-        + $"justright confirm {giving.Install} {giving.Account.Key} \"{Inside.Identity}\"";
+        + $"justright confirm {giving.Install} {giving.Account.Key} \"{Confirmable.Identity}\"";
 }

@@ -2,18 +2,18 @@ using JustRight.Core.Directory;
 
 namespace JustRight.Core.Fit.Confirmations;
 
-/// <summary>What a person saw inside a product, where no survey reads.</summary>
-/// <param name="Install">The install whose product they looked into.</param>
+/// <summary>What a person saw, where no survey reads.</summary>
+/// <param name="Install">The install they looked at.</param>
 /// <param name="GrantId">The planned grant they looked for.</param>
-/// <param name="Principal">The logon name of the account or group that is mapped.</param>
+/// <param name="Principal">The logon name of the account, or of the group that is mapped.</param>
 /// <param name="Sid">Its SID when they looked, or null when no survey had read it.</param>
-/// <param name="Lets">The operations that they compared.</param>
-/// <param name="Held">Whether the mapping was there.</param>
+/// <param name="Details">What they compared: operations, or what a task asked for.</param>
+/// <param name="Held">Whether it was there, or done.</param>
 /// <param name="By">Who looked.</param>
 /// <param name="At">When their word was written down.</param>
 /// <param name="Until">Until when it counts.</param>
 public sealed record Confirmation(
-    string Install, string GrantId, string Principal, Sid? Sid, IReadOnlyList<string> Lets, bool Held, string By,
+    string Install, string GrantId, string Principal, Sid? Sid, IReadOnlyList<string> Details, bool Held, string By,
     DateTimeOffset At, DateTimeOffset Until);
 
 /// <summary>Every confirmation there is; the latest one of a grant counts.</summary>

@@ -46,7 +46,7 @@ internal static class FitViews
         judgement.Grant?.Why,
         judgement.Grant?.Team.Word(), judgement.Grant?.GivenBy.Word(), judgement.Grant?.Through,
         (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)],
-        [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement), InsideProduct(judgement),
+        [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement), Confirmable(judgement),
         Of(judgement.Accepted));
 
     public static AcceptedView? Of(AcceptedException? exception) =>
@@ -82,11 +82,14 @@ internal static class FitViews
                 new BranchFailureView(f.Cause.Word(), f.Words, f.At, f.Count, f.Samples))], facts.Uncovered)
         : null;
 
-    private static ProductRoleView? InsideProduct(Judgement judgement) => judgement.Right.Inside is { } right
-        ? new ProductRoleView(
-            right.Identity, right.Lets, (int)right.ConfirmedFor.TotalDays, judgement.Confirmation?.By,
-            judgement.Confirmation?.Held, judgement.Confirmation?.At, judgement.Confirmation?.Until)
-        : null;
+    private static ConfirmableView? Confirmable(Judgement judgement)
+    {
+        if (judgement.Right.Confirmable is not { } asked) return null;
+        var (task, word) = (asked as TaskAsked, judgement.Confirmation);
+        return new ConfirmableView(
+            asked.Name, task is null ? asked.Details : [], task?.Work, task?.DoneWhen, task?.WaitsFor ?? [],
+            (int)asked.ConfirmedFor.TotalDays, word?.By, word?.Held, word?.At, word?.Until);
+    }
 
     public static StepView Of(Step step) => new(
         step.Id, step.Number, step.Change.Words, NextStep.TeamName(step.Change.Team), step.Change.Place, step.Why, step.Blocked,

@@ -13,11 +13,13 @@ internal static class NextStep
     {
         if (judged is null) return "verify";
         if (Ready(judged.Worklist.Give) is { Count: > 0 } give) return $"grant {give.Count} ({Teams(give)})";
-        if (judged.Worklist.Give.Where(s => s.Change is not ProductChange).ToList() is { Count: > 0 } blocked)
+        if (judged.Worklist.Give.Where(s => s.Change is not (ProductChange or DoTask)).ToList() is { Count: > 0 } blocked)
             return $"{blocked.Count} blocked: {blocked[0].Blocked}";
         if (Ready(judged.Worklist.Remove) is { Count: > 0 } remove) return $"remove {remove.Count} ({Teams(remove)})";
         if (judged.Worklist.Give.Concat(judged.Worklist.Remove).Count(s => s.Change is ProductChange) is > 0 and var inside)
             return $"confirm {inside} inside the product";
+        if (judged.Worklist.Give.Count(s => s.Change is DoTask) is > 0 and var tasks)
+            return $"do {tasks} {(tasks == 1 ? "task" : "tasks")}";
         if (judged.Fit.Plan.Stage == Stage.Retiring && judged.Worklist.Remove is [var wait, ..])
             return $"{judged.Worklist.Remove.Count} wait: {wait.Blocked}";
         if (judged.Fit.Counts.AnyMissing) return "find out why: no step would fix it";

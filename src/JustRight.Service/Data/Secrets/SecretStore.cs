@@ -42,6 +42,16 @@ internal sealed class SecretStore(
         return row is null ? null : new NewPassword(OpenSecret(row));
     }
 
+    /// <summary>Whether a text that people will read holds a secret or a password that is kept here.</summary>
+    public async Task<bool> IsAnyInAsync(string text, CancellationToken cancel)
+    {
+        const int shortest = 6; // a shorter one stands in many a text
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var secrets = (await db.Secrets.AsNoTracking().ToListAsync(cancel)).Select(OpenSecret);
+        var passwords = (await db.Passwords.AsNoTracking().Where(p => p.Protected != null).ToListAsync(cancel)).Select(Open);
+        return secrets.Concat(passwords).Any(s => s.Length >= shortest && text.Contains(s, StringComparison.Ordinal));
+    }
+
     /// <summary>
     /// Makes a password for a new account and keeps it, before the account is made. A retry after a crash gets a new one.
     /// </summary>

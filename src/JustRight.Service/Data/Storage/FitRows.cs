@@ -90,7 +90,10 @@ public sealed class ExceptionRow
     public string? EndedBy { get; set; }
 }
 
-/// <summary>What a person said they saw inside a product. Never changed: a later word counts instead.</summary>
+/// <summary>
+/// What a person said they saw where no survey reads. Never changed, but for the proof, which can be erased: a later word counts
+/// instead.
+/// </summary>
 public sealed class ConfirmationRow
 {
     public int Id { get; set; }
@@ -103,7 +106,7 @@ public sealed class ConfirmationRow
     /// <summary>The account's key.</summary>
     public required string Account { get; set; }
 
-    /// <summary>The identity inside the product.</summary>
+    /// <summary>The identity inside the product, or the key of a task.</summary>
     public required string Role { get; set; }
 
     /// <summary>The logon name of what is mapped.</summary>
@@ -111,10 +114,23 @@ public sealed class ConfirmationRow
 
     public string? Sid { get; set; }
 
-    /// <summary>The operations compared, one a line.</summary>
+    /// <summary>What was compared, one a line.</summary>
     public required string Lets { get; set; }
 
     public bool Held { get; set; }
+
+    /// <summary>How they saw it; null where nothing was written, or it was erased.</summary>
+    public string? Proof { get; set; }
+
+    /// <summary>Goes into the hash of the proof, so that what was erased cannot be guessed by its hash.</summary>
+    public string? ProofSalt { get; set; }
+
+    /// <summary>The hash that the log holds; null where nothing was written.</summary>
+    public string? ProofHash { get; set; }
+
+    public string? ErasedBy { get; set; }
+
+    public DateTimeOffset? ErasedAt { get; set; }
 
     public required string SeenBy { get; set; }
 

@@ -7,47 +7,77 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit.Confirmations;
 
-/// <summary>Judges an account's mapping to an identity inside a product by what a person last said they saw there.</summary>
+/// <summary>Judges what no survey reads by what a person last said they saw.</summary>
 /// <param name="zone">The organization's time zone, in which days are told.</param>
-public sealed class ProductRoleJudge(ConfirmationIndex confirmationIndex, SurveyView view, Present present, TimeZoneInfo zone)
+public sealed class PersonJudge(ConfirmationIndex confirmationIndex, SurveyView view, Present present, TimeZoneInfo zone)
 {
     private static readonly TimeSpan Soon = TimeSpan.FromDays(30);
 
     /// <summary>The verdict: a word that has lapsed, or was given for something else, leaves it unseen.</summary>
-    public Judgement Judge(Plan plan, PlannedAccount account, PlannedGrant grant)
+    public Judgement Judge(Plan plan, PlannedAccount account, PlannedGrant grant) => Judge(plan, account, grant, []);
+
+    /// <param name="asking">The tasks that are being asked about, each waiting for the next.</param>
+    private Judgement Judge(Plan plan, PlannedAccount account, PlannedGrant grant, IReadOnlyList<PlannedGrant> asking)
     {
-        var inside = grant.Right.Inside!;
+        var asked = grant.Right.Confirmable!;
         var stands = NeedsIndex.Stands(grant, plan.Stage);
         var noLonger = plan.Stage == Stage.Retiring ? "no longer needed" : "needed for setup only";
+        var task = asked as TaskAsked;
+        if (task is not null && !stands) return Say(grant, Verdict.Done, noLonger);
+        var toSetup = grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned;
+        var pending = toSetup ? "setup gives it"
+            : task is not null && Awaited(plan, account, task, [.. asking, grant]) is { } awaited ? $"it waits until {awaited}"
+            : null;
         if (confirmationIndex.LatestOf(plan.Install, grant.Id) is not { } word)
         {
-            if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned)
-                return Say(grant, Verdict.Pending, "setup gives it");
+            if (pending is not null) return Say(grant, Verdict.Pending, pending);
             if (plan.Stage == Stage.Retiring)
                 return Say(grant, Verdict.Done, "no longer needed; nobody confirmed it inside the product that is being retired");
             return Say(
-                grant, Verdict.Unseen,
-                stands
-                    ? "a person must look it up inside the product; nobody has confirmed it yet"
-                    : $"{noLonger}, and nobody has confirmed that it is not there");
+                grant, Verdict.Unseen, stands ? asked.Unsaid : $"{noLonger}, and nobody has confirmed that it is not there");
         }
 
         var said = $"{word.By}, {word.At.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC";
-        if (WhyLapsed(word, inside, PrincipalOf(plan, account, grant)) is { } lapsed)
-            return Say(grant, Verdict.Unseen, $"{lapsed} ({said}): look it up and confirm it again") with { Confirmation = word };
+        if (WhyLapsed(word, asked, PrincipalOf(plan, account, grant)) is { } lapsed)
+            return Say(grant, Verdict.Unseen, $"{lapsed} ({said}): {asked.LookAgain}") with { Confirmation = word };
         var confirmed = $"confirmed by a person until {Day(word.Until)}: {said}";
         var judged = (stands, word.Held) switch
         {
             (true, true) => Say(grant, Verdict.Met, confirmed),
-            (true, false) when grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned =>
-                Say(grant, Verdict.Pending, "setup gives it"),
-            (true, false) => Say(grant, Verdict.Missing, $"not there; {confirmed}"),
+            (true, false) when pending is not null => Say(grant, Verdict.Pending, pending),
+            (true, false) => Say(grant, Verdict.Missing, $"{asked.NotSo}; {confirmed}"),
             (false, true) =>
                 Say(grant, Verdict.Excess, $"{(plan.Stage == Stage.Retiring ? noLonger : "left over from setup")}; {confirmed}"),
             (false, false) => Say(grant, Verdict.Done, $"{noLonger}, and not there; {confirmed}"),
         };
         return judged with { Confirmation = word, Notes = present.HasReached(word.Until - Soon) ? [EndsIn(word)] : [] };
     }
+
+    /// <summary>What a task still waits for; null when it can be done.</summary>
+    private string? Awaited(Plan plan, PlannedAccount account, TaskAsked task, IReadOnlyList<PlannedGrant> asking)
+    {
+        foreach (var name in task.WaitsFor)
+        {
+            if (name == TaskAsked.Installed)
+            {
+                if (plan.Stage == Stage.Planned) return "the product is installed";
+            }
+            else if (name == TaskAsked.Account)
+            {
+                if (view.Graph.IndexOf(account.Name) < 0) return $"{account.Name} is there";
+            }
+            else if (plan.Grants.Any(g =>
+                g.Right.Confirmable is TaskAsked t && t.Task == name && !asking.Contains(g) && !IsDone(plan, g, asking)))
+            {
+                return $"the task '{name}' is done";
+            }
+        }
+
+        return null;
+    }
+
+    private bool IsDone(Plan plan, PlannedGrant task, IReadOnlyList<PlannedGrant> asking) =>
+        Judge(plan, plan.Accounts.First(a => a.Key == task.Account), task, asking).Verdict is Verdict.Met or Verdict.Done;
 
     /// <summary>The logon name of what is mapped: the group it goes through, or the account.</summary>
     public static string PrincipalOf(Plan plan, PlannedAccount account, PlannedGrant grant) =>
@@ -61,16 +91,16 @@ public sealed class ProductRoleJudge(ConfirmationIndex confirmationIndex, Survey
         return $"that ends in {days} {(days == 1 ? "day" : "days")}: look again soon";
     }
 
-    private string? WhyLapsed(Confirmation word, InsideProduct inside, string principal)
+    private string? WhyLapsed(Confirmation word, Confirmable asked, string principal)
     {
         if (present.HasReached(word.Until)) return $"a person's confirmation expired on {Day(word.Until)}";
         if (!string.Equals(word.Principal, principal, StringComparison.OrdinalIgnoreCase))
             return $"a person confirmed it for {word.Principal}, not for {principal}";
         if (word.Sid is { } sid && SidOf(principal) is { } found && found != sid)
             return $"a person confirmed it for another {principal}, which has been made anew since";
-        return inside.Lets.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(word.Lets)
+        return asked.Details.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(word.Details)
             ? null
-            : $"a person confirmed it for other operations: {(word.Lets.Count == 0 ? "none named" : string.Join(", ", word.Lets))}";
+            : asked.OtherDetails(word.Details);
     }
 
     private string Day(DateTimeOffset at) =>
