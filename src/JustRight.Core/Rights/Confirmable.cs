@@ -53,18 +53,12 @@ public sealed record InsideProduct(string Product, string Identity, IReadOnlyLis
 /// <param name="ConfirmedFor">How long a person's word counts.</param>
 /// <param name="Team">Who does it.</param>
 /// <param name="WaitsFor">
-/// What must be so before it can be done: keys of other tasks of the sheet, <see cref="Installed"/>, <see cref="Account"/>.
+/// What must be so before it can be done: keys of other tasks of the sheet, or what <see cref="TaskNeed"/> names.
 /// </param>
 public sealed record TaskAsked(
     string Product, string Task, string Work, string DoneWhen, TimeSpan ConfirmedFor, Team Team, IReadOnlyList<string> WaitsFor)
     : Confirmable(Product, Task, [Work, DoneWhen], ConfirmedFor)
 {
-    /// <summary>In what a task waits for: that the product's setup has run.</summary>
-    public const string Installed = "installed";
-
-    /// <summary>In what a task waits for: that its account is there.</summary>
-    public const string Account = "account";
-
     /// <inheritdoc/>
     public override string Unsaid => "nobody has confirmed yet that it is done";
 

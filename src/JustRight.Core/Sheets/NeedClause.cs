@@ -66,7 +66,14 @@ public sealed record Need(
 /// <param name="DoneWhen">How one sees that it is done.</param>
 /// <param name="Team">Who does it.</param>
 /// <param name="WaitsFor">What must be so before: keys of other tasks, <c>installed</c>, <c>account</c>.</param>
-public sealed record TaskNeed(string Work, string DoneWhen, Team Team, IReadOnlyList<string> WaitsFor);
+public sealed record TaskNeed(string Work, string DoneWhen, Team Team, IReadOnlyList<string> WaitsFor)
+{
+    /// <summary>In what a task waits for: that the product's setup has run.</summary>
+    public const string Installed = "installed";
+
+    /// <summary>In what a task waits for: that its account is there.</summary>
+    public const string Account = "account";
+}
 
 /// <summary>Alternatives, one of which will do.</summary>
 /// <param name="Decision">The name by which an install chooses among them.</param>

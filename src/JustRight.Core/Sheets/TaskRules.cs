@@ -1,12 +1,11 @@
 using JustRight.Core.Faults;
-using JustRight.Core.Rights;
 
 namespace JustRight.Core.Sheets;
 
 /// <summary>What must be so of the tasks of a sheet: each is there once, and what one waits for can come to be.</summary>
 public static class TaskRules
 {
-    private static readonly string[] Reserved = [TaskAsked.Installed, TaskAsked.Account];
+    private static readonly string[] Reserved = [TaskNeed.Installed, TaskNeed.Account];
 
     /// <summary>The faults.</summary>
     public static IEnumerable<Fault> Check(Sheet sheet)

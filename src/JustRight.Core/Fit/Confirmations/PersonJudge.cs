@@ -58,11 +58,11 @@ public sealed class PersonJudge(ConfirmationIndex confirmationIndex, SurveyView 
     {
         foreach (var name in task.WaitsFor)
         {
-            if (name == TaskAsked.Installed)
+            if (name == TaskNeed.Installed)
             {
                 if (plan.Stage == Stage.Planned) return "the product is installed";
             }
-            else if (name == TaskAsked.Account)
+            else if (name == TaskNeed.Account)
             {
                 if (view.Graph.IndexOf(account.Name) < 0) return $"{account.Name} is there";
             }

@@ -12,8 +12,8 @@ public static partial class SecretLook
     private static readonly HashSet<string> Plain = new(StringComparer.OrdinalIgnoreCase)
     {
         "a", "an", "and", "another", "are", "as", "at", "by", "changed", "different", "empty", "for", "from", "gone", "has",
-        "held", "in", "is", "it", "kept", "known", "locked", "longer", "new", "no", "not", "now", "of", "off", "on", "only", "refused",
-        "removed", "renewed", "required", "safe", "set", "stored", "that", "the", "to", "unknown", "was", "with",
+        "held", "in", "is", "it", "kept", "known", "locked", "longer", "new", "no", "not", "now", "of", "off", "on", "only",
+        "refused", "removed", "renewed", "required", "safe", "set", "stored", "that", "the", "to", "unknown", "was", "with",
     };
 
     /// <summary>What it looks like; null when it looks like nothing.</summary>
@@ -29,7 +29,7 @@ public static partial class SecretLook
             .Any(IsGenerated) ? "a password or a key" : null;
     }
 
-    /// <summary>Whether a value of a secret is said: after a sign any word, after a verb the last word, or what is none.</summary>
+    /// <summary>Whether a secret is said: after a sign any word, after a verb the last word, or what is no word.</summary>
     private static bool IsValue(string sign, string value, string rest)
     {
         if (sign == "=") return true;
@@ -39,7 +39,7 @@ public static partial class SecretLook
             || value.EndsWith('.');
     }
 
-    /// <summary>A word of letters of both cases, digits and signs that no name or path has, or a long one of many kinds.</summary>
+    /// <summary>A word of letters of both cases, digits and signs that no name has, or a long one of many kinds.</summary>
     private static bool IsGenerated(string word)
     {
         word = word.TrimEnd('.', ':', '!', '?');

@@ -42,7 +42,8 @@ internal sealed class MatrixMaker(InstallFit fit, MatrixQuery asked)
         return new MatrixView(
             fit.Plan.Install, fit.Plan.Sheet, fit.Plan.Title, fit.Plan.Estate, fit.Simulated, fit.SurveyedAt,
             fit.Accounts.Sum(a => a.Judgements.Count), found.Values.Sum(f => f.Count),
-            [.. names.Select(n => Column(n, found[n]))], rows, FitViews.Findings(fit), FitViews.UnreadParts(fit.UnreadParts), [.. fit.Plan.Decisions.Select(PlanViews.Of)],
+            [.. names.Select(n => Column(n, found[n]))], rows, FitViews.Findings(fit), FitViews.UnreadParts(fit.UnreadParts),
+            [.. fit.Plan.Decisions.Select(PlanViews.Of)],
             fit.Plan.Notes);
     }
 
