@@ -72,7 +72,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
                 r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Tanker clerk"), r => r.Out.ShouldContain("? unseen"));
         (await RunAsync("confirm", wheyline, "sender"))
             .ShouldSatisfyAllConditions(
-                r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("The identity inside the product is missing."));
+                r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("What was looked at is missing."));
         (await RunAsync("confirm", wheyline, "sender", "line sendr"))
             .ShouldSatisfyAllConditions(r => r.Code.ShouldNotBe(0), r => r.Error.ShouldContain("Tanker clerk"));
         var there = await RunAsync("confirm", wheyline, "sender", "tanker clerk", "--seen-by", "Nell Hathersage", "--json");

@@ -2676,7 +2676,7 @@ export interface components {
             number: number;
             /** @description How they saw it; null where nothing was written, or it was erased. */
             proof?: null | string;
-            /** @description The hash of the proof that the log holds [FIPS 180-4 SHA-256], in hexadecimal; null where none was written. */
+            /** @description The hash of the proof that the log holds [FIPS 180-4 SHA-256], in hexadecimal; null for no proof. */
             proofHash?: null | string;
             /** @description Who erased the proof, or null. */
             erasedBy?: null | string;
