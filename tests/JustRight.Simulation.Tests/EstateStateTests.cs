@@ -51,7 +51,8 @@ public sealed class EstateStateTests : IDisposable
             fit.Counts.ShouldSatisfyAllConditions(
                 plan.Install, c => c.Excess.ShouldBe(0), c => c.Forbidden.ShouldBe(0), c => c.Unseen.ShouldBeLessThan(2));
             WorklistMaker.Make(fit, AllEngines.View(survey), new NeedsIndex(plans)).Give
-                .ShouldAllBe(s => s.Blocked == null || s.Blocked.Contains("setup") || s.Change is MapToProductRole || s.Change is DoTask);
+                .ShouldAllBe(s => s.Blocked == null || s.Blocked.Contains("setup")
+                    || s.Change is MapToProductRole || s.Change is DoTask);
         }
     }
 
