@@ -49,6 +49,8 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
             RevokePrivilege c => Observe(Held(host, c.Constant), c.Principal, false, c.Constant),
             ServiceChange c => SimulationServices.Observe(host, c),
             RefreshPolicy c => Refreshed(state, host, c),
+            DenyLogon c => Observe(Held(host, Denial(c.Type)), c.Principal, true, Denial(c.Type)),
+            LiftLogonDenial c => Observe(Held(host, Denial(c.Type)), c.Principal, false, Denial(c.Type)),
             GrantLogonRight c => Observe(Holders(host, c.Type), c.Principal, true, LogonRights.Constant(c.Type)),
             RevokeLogonRight c => Observe(Holders(host, c.Type), c.Principal, false, LogonRights.Constant(c.Type)),
             _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
@@ -73,17 +75,19 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
                     state.TakeOff(Members(host, c.Group), c.Principal);
                     break;
                 case GrantLogonRight c:
-                    var holders = Holders(host, c.Type);
-                    SimulationLists.Add(state, holders, c.Principal);
-                    host.LogonRights[LogonRights.Constant(c.Type)] = holders;
+                    PutOn(state, host, LogonRights.Constant(c.Type), c.Principal);
                     break;
                 case RevokeLogonRight c:
                     state.TakeOff(Holders(host, c.Type), c.Principal);
                     break;
                 case GrantPrivilege c:
-                    var held = Held(host, c.Constant);
-                    SimulationLists.Add(state, held, c.Principal);
-                    host.LogonRights[c.Constant] = held;
+                    PutOn(state, host, c.Constant, c.Principal);
+                    break;
+                case DenyLogon c:
+                    PutOn(state, host, Denial(c.Type), c.Principal);
+                    break;
+                case LiftLogonDenial c:
+                    state.TakeOff(Held(host, Denial(c.Type)), c.Principal);
                     break;
                 case RevokePrivilege c:
                     state.TakeOff(Held(host, c.Constant), c.Principal);
@@ -104,6 +108,15 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
     private static List<string> Members(SimulationHost host, string group) =>
         host.LocalGroups.Find(g => string.Equals(g.Name, group, StringComparison.OrdinalIgnoreCase))?.Members
         ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no local group {group} on {host.Name}.");
+
+    private static void PutOn(SimulationState state, SimulationHost host, string constant, string principal)
+    {
+        var held = Held(host, constant);
+        SimulationLists.Add(state, held, principal);
+        host.LogonRights[constant] = held;
+    }
+
+    private static string Denial(string type) => LogonRights.DenyConstant(type);
 
     private static List<string> Holders(SimulationHost host, string type) => Held(host, LogonRights.Constant(type));
 

@@ -169,7 +169,8 @@ public sealed class SheetReaderTests
     {
         NeedKind.InstancePermission => "VIEW SERVER STATE",
         NeedKind.DatabasePermission => "SELECT",
-        NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service or NeedKind.DomainGroup => "Something",
+        NeedKind.Logon or NeedKind.KeptOut or NeedKind.Privilege or NeedKind.LocalGroup => "Something",
+        NeedKind.Service or NeedKind.DomainGroup => "Something",
         NeedKind.InstanceRole or NeedKind.DatabaseRole or NeedKind.DatabaseOwner or NeedKind.ProductRole => "Something",
         NeedKind.Directory => "Something",
         NeedKind.Task => "something",

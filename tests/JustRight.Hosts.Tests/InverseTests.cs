@@ -9,7 +9,7 @@ namespace JustRight.Hosts.Tests;
 /// <summary>What undoing leaves behind on a host: nothing, whatever was there before.</summary>
 public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
 {
-    private const int Kinds = 9;
+    private const int Kinds = 11;
     private const string Host = "fm-line08", Service = "LineSender";
     private static readonly string[] Principals = [@"FENNMOOR\svc-line", @"FENNMOOR\app-line-senders"];
     private static readonly int Rounds = RandomUndoing.Rounds(1);
@@ -30,7 +30,8 @@ public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
 
         undoing.Skipped.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         undoing.Made.Keys.Order().ShouldBe([
-            nameof(AddLocalGroupMember), nameof(GrantLogonRight), nameof(GrantPrivilege), nameof(RemoveLocalGroupMember),
+            nameof(AddLocalGroupMember), nameof(DenyLogon), nameof(GrantLogonRight), nameof(GrantPrivilege),
+            nameof(LiftLogonDenial), nameof(RemoveLocalGroupMember),
             nameof(RevokeLogonRight), nameof(RevokePrivilege), nameof(SetServiceAccount), nameof(SetServiceOrder),
             nameof(SetServiceStart),
         ]);
@@ -49,6 +50,8 @@ public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
             1 => new RemoveLocalGroupMember(Host, One(["Line Writers", "Administrators"]), principal),
             2 => new GrantLogonRight(Host, One(["batch", "service"]), principal),
             3 => new RevokeLogonRight(Host, One(["batch", "service"]), principal),
+            9 => new DenyLogon(Host, One(["remote", "interactive"]), principal),
+            10 => new LiftLogonDenial(Host, One(["remote", "interactive"]), principal),
             4 => new GrantPrivilege(Host, "SeAssignPrimaryTokenPrivilege", principal),
             5 => new RevokePrivilege(Host, "SeAssignPrimaryTokenPrivilege", principal),
             6 => new SetServiceAccount(Host, Service, One([Principals[0], @"NT AUTHORITY\NetworkService"]),

@@ -68,6 +68,16 @@ public static partial class RightWords
         r => r.Words,
         r => new ReadRight(r.Value.StartsWith("Se", StringComparison.Ordinal) ? NeedKind.Privilege : NeedKind.Logon, r.Value));
 
+    /// <summary>What a policy calls the denying twins.</summary>
+    private static readonly FrozenDictionary<string, string> Denials = new Dictionary<string, string>
+    {
+        ["deny log on as a service"] = "service",
+        ["deny log on as a batch job"] = "batch",
+        ["deny log on locally"] = "interactive",
+        ["deny log on through remote desktop services"] = "remote",
+        ["deny access to this computer from the network"] = "network",
+    }.ToFrozenDictionary();
+
     /// <summary>Groups that every domain is born with [MS-ADTS 6.1.1.6].</summary>
     private static readonly FrozenSet<string> DomainGroups = new[]
     {
@@ -113,10 +123,11 @@ public static partial class RightWords
     private static ReadRight? UserRight(string words)
     {
         if (UserRights.GetValueOrDefault(words.ToLowerInvariant()) is { } known) return known;
+        if (Denials.GetValueOrDefault(words.ToLowerInvariant()) is { } denied) return new ReadRight(NeedKind.KeptOut, denied);
         var constant = Constant().Match(words).Value;
         if (constant.Length == 0) return null;
         if (LogonRights.OfConstant(constant) is { } logon)
-            return logon.Denies ? null : new ReadRight(NeedKind.Logon, logon.Type);
+            return new ReadRight(logon.Denies ? NeedKind.KeptOut : NeedKind.Logon, logon.Type);
         return Privileges.Find(constant) is { } privilege ? new ReadRight(NeedKind.Privilege, privilege) : null;
     }
 

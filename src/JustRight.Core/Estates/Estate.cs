@@ -234,6 +234,9 @@ public sealed record OrganizationRules(
     public IReadOnlyDictionary<string, string> NewOwners { get; init; } = new Dictionary<string, string>(
         StringComparer.OrdinalIgnoreCase);
 
+    /// <summary>What accounts are kept from, whatever their sheets say.</summary>
+    public IReadOnlyList<KeptOutRule> KeptOut { get; init; } = [];
+
     /// <summary>Whether what changes the estate needs a second person's approval.</summary>
     public bool TwoPersonApproval { get; init; }
 

@@ -57,6 +57,7 @@ public static class EstateRules
             });
         foreach (var instance in estate.Instances.Where(i => i.Partner is not null)) CheckPartner(instance, estate, faults);
         CheckReach(estate, faults);
+        faults.AddRange(KeptOutRule.Check(estate));
         faults.AddRange(RehearsalRules.Check(estate));
         return [.. faults.OrderBy(f => f.At.Line).ThenBy(f => f.At.Column)];
 

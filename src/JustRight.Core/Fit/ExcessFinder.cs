@@ -36,7 +36,19 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
             h => h.Right.Key, StringComparer.Ordinal))
             FindExcess(held, clean, excessLocalGroups);
         FindEmptyMemberships(clean);
+        if (leaving) FindRestraints();
         return Found();
+    }
+
+    /// <summary>What kept the account from something, by an entry of its own: that would outlast the account.</summary>
+    private void FindRestraints()
+    {
+        foreach (var right in Grants.Values.Select(g => g.Right).Where(r => r.OnlyRestrains && !IsNeeded(r)))
+        {
+            if (holdings.Of(right) is not { } held) continue;
+            var own = held.Tails.Where(t => t.Node == holdings.Account).ToList();
+            if (own.Count > 0) _found.Add((Say(right, Verdict.Excess, Reason(right), holdings.PathsOf(own)), []));
+        }
     }
 
     private IReadOnlyList<Judgement> Found() => [.. _found.Select(f => f.Judgement with { Brings = InWords(f.Brings) })];

@@ -209,7 +209,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it");
         if (absence is not null) return Say(grant, Verdict.Missing, absence.Words(grant)) with { Absent = absence.What };
         if (grant.GivenBy == GivenBy.Setup) return Say(grant, Verdict.Missing, "setup should have given this");
-        return Say(grant, Verdict.Missing, $"{account.Name} does not hold it");
+        return Say(grant, Verdict.Missing, grant.Right.LackIn(holdings) ?? $"{account.Name} does not hold it");
     }
 
     /// <summary>
@@ -256,12 +256,13 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
             || paths.Any(p =>
                 p.Nodes.Skip(1)
                     .Any(n => string.Equals(view.Graph.PrincipalOf(n)?.Name, group.Name, StringComparison.OrdinalIgnoreCase)));
-        return Say(grant, Verdict.Met, asPlanned ? "held" : "held another way") with
+        var word = grant.Right.HeldWord;
+        return Say(grant, Verdict.Met, asPlanned ? word : $"{word} another way") with
         {
             Paths = paths,
             AsPlanned = asPlanned,
             Notes = [
-                .. asPlanned ? [] : new[] { $"held another way than through {group!.Name}" },
+                .. asPlanned ? [] : new[] { $"{word} another way than through {group!.Name}" },
                 .. grant.Right.CautionsIn(holdings)],
         };
     }

@@ -17,6 +17,7 @@ public sealed class NeedsIndex
 {
     private readonly Dictionary<string, Dictionary<string, List<StandingNeed>>> _needs = new(StringComparer.OrdinalIgnoreCase);
     private readonly ILookup<string, string> _users;
+    private readonly HashSet<string> _persons;
 
     /// <summary>Gathers the standing needs of the given plans.</summary>
     /// <param name="plans">Of all installs that can be planned.</param>
@@ -31,6 +32,8 @@ public sealed class NeedsIndex
                     .Distinct(StringComparer.OrdinalIgnoreCase),
                 (p, name) => (p.Install, Name: name))
             .ToLookup(u => u.Name, u => u.Install, StringComparer.OrdinalIgnoreCase);
+        _persons = all.SelectMany(p => p.Accounts).Where(a => a.WorksAs == WorksAs.Person).Select(a => a.Name)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         foreach (var plan in all)
         {
             var names = plan.Accounts.ToDictionary(a => a.Key, a => a.Name);
@@ -62,6 +65,9 @@ public sealed class NeedsIndex
     /// </summary>
     public IEnumerable<string> UsersOf(string name) =>
         _users[name].Concat(Unplanned.Where(u => u.MayUse(name)).Select(u => $"{u.Install} (which cannot be planned)"));
+
+    /// <summary>Whether a plan says that an account is somebody's own.</summary>
+    public bool IsPerson(string name) => _persons.Contains(name);
 
     /// <summary>Why it is not known whether anybody needs a right of an account, or null when it is known.</summary>
     public string? WhyUnknown(string account, Right right) => Unplanned.FirstOrDefault(u => u.MayNeed(account, right))?.Words;

@@ -34,7 +34,7 @@ internal static class PlaceFindings
         if (plan.Accounts.Any(a => a.WorksAs == WorksAs.Person))
             foreach (var host in view.Survey.Hosts.Where(h => h.Unread is null && !hosts.Contains(h.Name)))
                 findings.AddRange(services.RunningAsPersons(host));
-        foreach (var group in plan.Groups) findings.AddRange(UnexpectedMembers(plan, group, view));
+        foreach (var group in plan.Groups.Where(g => !g.IsShared)) findings.AddRange(UnexpectedMembers(plan, group, view));
         if (plan.Stage == Stage.Retiring) return findings;
         findings.AddRange(SecretStoreFindings.Of(plan, view));
         findings.AddRange(AccountFindings.Of(plan, view));

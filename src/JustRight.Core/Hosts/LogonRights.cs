@@ -5,13 +5,15 @@ namespace JustRight.Core.Hosts;
 /// <summary>The log-on rights and their denying twins [MS-LSAD 3.1.1.2.2].</summary>
 public static class LogonRights
 {
-    private static readonly (string Type, string Constant, string Deny, string Words)[] Table =
+    private static readonly (string Type, string Constant, string Deny, string Words, string DenyWords)[] Table =
     [
-        ("service", "SeServiceLogonRight", "SeDenyServiceLogonRight", "log on as a service"),
-        ("batch", "SeBatchLogonRight", "SeDenyBatchLogonRight", "log on as a batch job"),
-        ("interactive", "SeInteractiveLogonRight", "SeDenyInteractiveLogonRight", "log on locally"),
-        ("remote", "SeRemoteInteractiveLogonRight", "SeDenyRemoteInteractiveLogonRight", "log on through remote desktop"),
-        ("network", "SeNetworkLogonRight", "SeDenyNetworkLogonRight", "be reached over the network"),
+        ("service", "SeServiceLogonRight", "SeDenyServiceLogonRight", "log on as a service", "deny log on as a service"),
+        ("batch", "SeBatchLogonRight", "SeDenyBatchLogonRight", "log on as a batch job", "deny log on as a batch job"),
+        ("interactive", "SeInteractiveLogonRight", "SeDenyInteractiveLogonRight", "log on locally", "deny log on locally"),
+        (
+            "remote", "SeRemoteInteractiveLogonRight", "SeDenyRemoteInteractiveLogonRight", "log on through remote desktop",
+            "deny log on through remote desktop"),
+        ("network", "SeNetworkLogonRight", "SeDenyNetworkLogonRight", "be reached over the network", "deny access over the network"),
     ];
 
     private static readonly FrozenDictionary<string, (string Type, bool Denies)> Constants =
@@ -33,7 +35,10 @@ public static class LogonRights
     /// <summary>The type in words.</summary>
     public static string Words(string type) => Row(type).Words;
 
-    private static (string Type, string Constant, string Deny, string Words) Row(string type) =>
+    /// <summary>The denying twin of a type in words.</summary>
+    public static string DenyWords(string type) => Row(type).DenyWords;
+
+    private static (string Type, string Constant, string Deny, string Words, string DenyWords) Row(string type) =>
         Array.Find(Table, r => r.Type == type) is { Type: not null } row
             ? row
             : throw new ArgumentException($"'{type}' is not a log-on type.", nameof(type));

@@ -70,7 +70,11 @@ public sealed record PlannedBranch(string Dn, Origin At, bool IsOwn = false);
 /// <param name="Existing">It was there before us: never created, never described anew.</param>
 public sealed record PlannedGroup(
     string Key, string Name, string? Dn, GroupScope Scope, string Description, string Purpose, bool Closed, bool Existing,
-    IReadOnlyList<string> Members, Origin At);
+    IReadOnlyList<string> Members, Origin At)
+{
+    /// <summary>Whether it is the organization's own, with accounts of other installs in it.</summary>
+    public bool IsShared { get; init; }
+}
 
 /// <summary>An account of the plan.</summary>
 /// <param name="Name">Its logon name.</param>

@@ -126,6 +126,22 @@ internal sealed class PlanNames
         return new PlannedBranch(ProductBranches.Of(_estate, said, _product).Text, at, isOwn);
     }
 
+    /// <summary>
+    /// Puts an account into the organization's own group of a rule, which other installs share and none of them makes.
+    /// </summary>
+    /// <returns>The group's key: one that no sheet can have, unless the plan has that group already.</returns>
+    public string Shared(KeptOutRule rule, string account)
+    {
+        var known = _groups.Values.FirstOrDefault(g => string.Equals(g.Name, rule.Through, StringComparison.OrdinalIgnoreCase));
+        var group = known ?? new PlannedGroup(
+            $"rule:{rule.Through}", rule.Through!, null, GroupScope.Global, "", rule.Why, false, true, [], rule.At)
+        {
+            IsShared = true,
+        };
+        _groups[group.Key] = group.Members.Contains(account) ? group : group with { Members = [.. group.Members, account] };
+        return group.Key;
+    }
+
     public string NameOf(string account) => _accounts.TryGetValue(account, out var planned) ? planned.Name : account;
 
     /// <summary>

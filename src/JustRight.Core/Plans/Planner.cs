@@ -20,12 +20,17 @@ public static class Planner
         if (faults.Count > 0) return (null, faults);
         var names = new PlanNames(sheet, estate, install, nameIndex, faults);
         var expander = new NeedExpander(sheet, estate, install, places, nameIndex, faults);
+        faults.AddRange(KeptOutPlanner.TooStrong(estate));
+        var keptOut = new KeptOutPlanner(sheet, estate, places);
+        var needed = new List<PlannedGrant>();
+        foreach (var account in sheet.Accounts) needed.AddRange(Needed(account, expander, keptOut, names));
         var grants = new List<PlannedGrant>();
         foreach (var group in names.Groups) grants.AddRange(MembershipGrants(group, names, estate));
-        foreach (var account in sheet.Accounts) grants.AddRange(expander.Expand(account));
+        grants.AddRange(needed);
         var services = ServicePlanner.Services(sheet, places);
         grants.AddRange(ServicePlanner.Grants(services));
         var notes = Separations(sheet, estate, install, names, faults);
+        notes.AddRange(keptOut.Notes);
         notes.AddRange(SharedTooWidely(names, grants));
         if (!nameIndex.Checked && (names.Accounts.Any(a => !a.Existing && !install.Accounts.ContainsKey(a.Key))
             || names.Groups.Any(g => !g.Existing && !install.Groups.ContainsKey(g.Key))))
@@ -54,6 +59,17 @@ public static class Planner
             NewOwners = estate.Rules.NewOwners,
             Engines = estate.Instances.ToDictionary(i => i.Name, i => i.Engine, StringComparer.OrdinalIgnoreCase),
         }, []);
+    }
+
+    /// <summary>What an account needs, and what it is kept from.</summary>
+    private static List<PlannedGrant> Needed(
+        SheetAccount account, NeedExpander expander, KeptOutPlanner keptOut, PlanNames names)
+    {
+        var grants = expander.Expand(account).ToList();
+        grants.AddRange([.. keptOut.OfSheet(account, grants)]);
+        foreach (var rule in keptOut.RulesOf(account, grants))
+            grants.AddRange(keptOut.OfRule(rule, account, rule.Through is null ? null : names.Shared(rule, account.Key)));
+        return grants;
     }
 
     private static IEnumerable<PasswordPlace> TypedIn(
@@ -151,7 +167,7 @@ public static class Planner
     /// </summary>
     private static IEnumerable<string> SharedTooWidely(PlanNames names, List<PlannedGrant> grants)
     {
-        foreach (var shared in grants.Where(g => g.Through is not null).GroupBy(g => (g.Through, g.Right)))
+        foreach (var shared in grants.Where(g => g.Through is not null && !g.Right.OnlyRestrains).GroupBy(g => (g.Through, g.Right)))
         {
             var group = names.Groups.First(g => g.Key == shared.Key.Through);
             foreach (var account in names.AccountsIn(group).Where(a =>

@@ -76,6 +76,12 @@ public sealed record GivenAccount(string Key, string Name, string? Dn, string Pu
 /// <param name="At">The line it comes from, where that is not the need's.</param>
 public sealed record Entrant(string Name, string? Why, Origin? At);
 
+/// <summary>An account that what a holder is given reaches, or what it is denied.</summary>
+/// <param name="IsPerson">Whether a plan says that it is somebody's own.</param>
+/// <param name="IsUnknown">Whether no install has to do with it.</param>
+/// <param name="Needs">What the installs need of it.</param>
+public sealed record Reached(string Name, bool IsPerson, bool IsUnknown, IReadOnlyList<(string Install, Right Right)> Needs);
+
 /// <summary>What the kind of a right is told when it is to be given, and with what it answers: steps.</summary>
 public abstract class Giving
 {
@@ -127,6 +133,15 @@ public abstract class Giving
 
     /// <summary>Who is put into a domain group, that the account be in it.</summary>
     public abstract IReadOnlyList<Entrant> WhoEnters(string group);
+
+    /// <summary>The accounts that are in a holder, itself among them, as they are and as this plan has them.</summary>
+    public abstract IEnumerable<Reached> WhoIsIn(string holder);
+
+    /// <summary>
+    /// Whose needed right a group denies on some host, so that nobody who needs it may be put into the group; null for nobody's.
+    /// </summary>
+    /// <param name="entrant">Who is to be put into the group.</param>
+    public abstract string? WhoIsDeniedBy(string group, string entrant);
 
     /// <summary>
     /// Whose right, that another install needs, a refresh of the policies takes on a host, in words; null when it takes none.

@@ -97,6 +97,15 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>Whether it only lets in to what else is held at its place.</summary>
     public virtual bool OnlyLetsIn => false;
 
+    /// <summary>Whether it only keeps its holder from something: then it is never more than is needed.</summary>
+    public virtual bool OnlyRestrains => false;
+
+    /// <summary>How it is said that it is held.</summary>
+    public virtual string HeldWord => "held";
+
+    /// <summary>What is said where it is not held and nothing else explains it; null for the usual.</summary>
+    public virtual string? LackIn(Holdings holdings) => null;
+
     /// <summary>Whether other rights at its place come along with it: what only comes along is told under it.</summary>
     public virtual bool BringsAlong => false;
 

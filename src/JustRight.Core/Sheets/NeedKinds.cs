@@ -41,6 +41,9 @@ public enum NeedKind
     /// <summary>A log-on right.</summary>
     Logon,
 
+    /// <summary>The denying twin of a log-on right: the account is kept out.</summary>
+    KeptOut,
+
     /// <summary>A privilege.</summary>
     Privilege,
 
@@ -101,7 +104,8 @@ public static class NeedKinds
     /// <summary>Every kind, in the order in which the reference lists them.</summary>
     public static IReadOnlyList<NeedKindRow> All { get; } =
     [
-        new(NeedKind.Logon, "logon", "on", [PlaceKind.Host], Team.Host, ["service", "batch", "interactive", "remote", "network"]),
+        new(NeedKind.Logon, "logon", "on", [PlaceKind.Host], Team.Host, LogonKind.All),
+        new(NeedKind.KeptOut, "kept-out", "on", [PlaceKind.Host], Team.Host, LogonKind.All),
         new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Team.Host, Privileges.Constants),
         new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Team.Host, null),
         new(NeedKind.DomainGroup, "domain-group", null, [], Team.Directory, null),

@@ -63,6 +63,15 @@ public sealed record SheetAccount(
     /// <summary>Whether it must not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }
 
+    /// <summary>The types of log-on that it is kept from, on every host of an install.</summary>
+    public IReadOnlyList<string> KeptOut { get; init; } = [];
+
+    /// <summary>The key of the sheet's group through which it is kept out, or null for itself.</summary>
+    public string? KeptOutThrough { get; init; }
+
+    /// <summary>Where that stands.</summary>
+    public Origin KeptOutAt { get; init; } = At;
+
     /// <summary>Who changes its password, and where else it is typed.</summary>
     public SheetPassword Password { get; init; } = SheetPassword.Unsaid(At);
 }

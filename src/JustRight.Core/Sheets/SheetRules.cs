@@ -71,6 +71,7 @@ public static class SheetRules
                 for (var i = 0; i < account.Needs.Count; i++)
                     CheckClause(account.Needs[i], $"accounts.{account.Key}.needs[{i}]");
             _faults.AddRange(TaskRules.Check(sheet));
+            _faults.AddRange(KeptOutRules.Check(sheet));
             foreach (var account in sheet.Accounts) CheckPassword(account);
             foreach (var separation in sheet.Separate)
                 foreach (var key in separation.Accounts)

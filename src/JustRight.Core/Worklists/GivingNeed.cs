@@ -5,6 +5,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Worklists;
 
@@ -66,9 +67,44 @@ internal sealed class GivingNeed(
         if (target is null || target.Members.Contains(account.Key)) return [new Entrant(account.Name, null, null)];
         return
         [
-            .. plan.Groups.Where(g => target.Members.Contains(g.Key) && Gathers(g))
+            .. plan.Groups.Where(g => target.Members.Contains(g.Key) && Gathers(g, account.Key))
                 .Select(g => new Entrant(g.Name, target.Purpose, target.At)),
         ];
+    }
+
+    /// <inheritdoc/>
+    public override IEnumerable<Reached> WhoIsIn(string holder)
+    {
+        var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        var seen = new HashSet<int>();
+        if (view.Graph.IndexOf(holder) is >= 0 and var node) Walk(node);
+        if (plan.Groups.FirstOrDefault(g => Same(g.Name, holder)) is { } group)
+            names.UnionWith(plan.Accounts.Where(a => Gathers(group, a.Key)).Select(a => a.Name));
+        else if (plan.Accounts.Any(a => Same(a.Name, holder))) names.Add(holder);
+        return names.Order(StringComparer.OrdinalIgnoreCase).Select(n => new Reached(
+            n, needs.IsPerson(n), !needs.UsersOf(n).Any(), [.. needs.Of(n).Select(s => (s.Install, s.Grant.Right))]));
+
+        void Walk(int at)
+        {
+            if (!seen.Add(at) || view.Graph.PrincipalOf(at) is not { } principal) return;
+            if (principal.Kind != PrincipalKind.Group) names.Add(principal.Name);
+            foreach (var member in principal.Members)
+                if (view.Graph.IndexOf(member) is >= 0 and var next) Walk(next);
+        }
+    }
+
+    /// <inheritdoc/>
+    public override string? WhoIsDeniedBy(string group, string entrant)
+    {
+        if (view.Graph.IndexOf(group) is not (>= 0 and var node)) return null;
+        var denied = view.Graph.Closure(node).Append(node).Select(view.Graph.SidOf).Where(view.Index.IsDenied).ToHashSet();
+        if (denied.Count == 0) return null;
+        foreach (var one in WhoIsIn(entrant))
+            foreach (var (install, right) in one.Needs)
+                if (view.Index.DeniedFor(right).FirstOrDefault(t => denied.Contains(t.Holder)) is { } tail)
+                    return $"it would deny {right} to {one.Name}, which {install} needs: "
+                        + $"{view.Graph.NameOf(view.Graph.IndexOf(tail.Holder))} is denied it there";
+        return null;
     }
 
     /// <inheritdoc/>
@@ -110,7 +146,9 @@ internal sealed class GivingNeed(
         return made;
     }
 
-    /// <summary>Whether the account is in a group of the plan, directly or through groups in it.</summary>
-    private bool Gathers(PlannedGroup group) => group.Members.Contains(account.Key)
-        || plan.Groups.Any(g => group.Members.Contains(g.Key) && Gathers(g));
+    /// <summary>Whether an account is in a group of the plan, directly or through groups in it.</summary>
+    private bool Gathers(PlannedGroup group, string member) => group.Members.Contains(member)
+        || plan.Groups.Any(g => group.Members.Contains(g.Key) && Gathers(g, member));
+
+    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

@@ -37,6 +37,8 @@ internal static class ChangeNames
         [typeof(GrantDatabasePermission)] = "grant-database-permission",
         [typeof(GrantInstancePermission)] = "grant-instance-permission",
         [typeof(GrantLogonRight)] = "grant-logon-right",
+        [typeof(DenyLogon)] = "deny-logon",
+        [typeof(LiftLogonDenial)] = "lift-logon-denial",
         [typeof(GrantPrivilege)] = "grant-privilege",
         [typeof(MapToProductRole)] = "map-to-product-role",
         [typeof(RefreshPolicy)] = "refresh-policy",

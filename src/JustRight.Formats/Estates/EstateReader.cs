@@ -3,6 +3,7 @@ using JustRight.Core.Conditions;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
+using JustRight.Core.Sheets;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Sheets;
 using JustRight.Formats.Yaml;
@@ -78,6 +79,7 @@ public static class EstateReader
                     ? new RetireRules(TimeSpan.FromDays(retire.NumberOrNull("remove-after-days")!.Value))
                     : RetireRules.Usual,
                 NewOwners = NewOwnersOf(root, rules, faults),
+                KeptOut = [.. rules.Maps("kept-out").Select(KeptOutOf)],
                 Schedule = rules["watch"] is YamlNode.Mapping watch
                     ? new ScheduleRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value))
                     : null,
@@ -112,6 +114,11 @@ public static class EstateReader
         });
         return null;
     }
+
+    private static KeptOutRule KeptOutOf(YamlNode.Mapping map) => new(
+        [.. map.List("from").Distinct()],
+        map["works-as"] is null ? KeptOutRule.Usual : [.. map.List("works-as").Distinct().Select(WorksAsWords.Read)],
+        map.TextOrNull("through"), map.Text("why"), map.At);
 
     private static PasswordRules PasswordsOf(YamlNode.Mapping map) => new(
         map.NumberOrNull("renew-every-days") is { } every ? TimeSpan.FromDays(every) : null,

@@ -1,4 +1,6 @@
 using JustRight.Core.Estates;
+using JustRight.Core.Hosts;
+using JustRight.Core.Sheets;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Sheets;
 
@@ -150,6 +152,23 @@ internal static class EstateShape
                         "who owns a database after an account that shall not, by instance",
                         new Shape.Text(
                             "a login of the instance, such as sa or FENNMOOR\\svc-dba; of the PostgreSQL family, a role"))),
+                new("kept-out", new Shape.List("log-ons that accounts are kept from, on every host of an install", new Shape.Map("a rule", [
+                    new(
+                        "from",
+                        new Shape.List(
+                            "the types of log-on", new Shape.Text("a type of log-on", null, null, LogonKind.All), OneWillDo: true),
+                        true),
+                    new(
+                        "works-as",
+                        new Shape.List(
+                            "the accounts it is about, by how they are used; service, job, pool and bind unless said otherwise",
+                            new Shape.Text("a use", null, null, WorksAsWords.All), OneWillDo: true)),
+                    new(
+                        "through",
+                        new Shape.Text(
+                            "the domain group, which is there, through which they are denied; each by itself unless this stands")),
+                    new("why", new Shape.Text("the reason"), true),
+                ]))),
                 new("watch", new Shape.Map("how often the estate is looked at without anybody asking; never, unless this stands", [
                     new("every-hours", new Shape.Number("the hours from one look to the next", 1, 744), true),
                 ])),

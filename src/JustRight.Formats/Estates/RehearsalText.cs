@@ -24,7 +24,7 @@ public static class RehearsalText
 
     private static readonly string[] KeptRules =
     [
-        "forbidden", "time-zone", "passwords", "reviews", "retire", "new-owners", "survey-no-older-than-hours",
+        "forbidden", "time-zone", "passwords", "reviews", "retire", "new-owners", "kept-out", "survey-no-older-than-hours",
         "host-facts-no-older-than-hours",
     ];
 

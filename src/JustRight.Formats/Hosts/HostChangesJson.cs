@@ -53,6 +53,14 @@ public static class HostChangesJson
                 step["right"] = LogonRights.Constant(c.Type);
                 Principal(step, c.Principal);
                 break;
+            case DenyLogon c:
+                step["right"] = LogonRights.DenyConstant(c.Type);
+                Principal(step, c.Principal);
+                break;
+            case LiftLogonDenial c:
+                step["right"] = LogonRights.DenyConstant(c.Type);
+                Principal(step, c.Principal);
+                break;
             case GrantPrivilege c:
                 step["right"] = c.Constant;
                 Principal(step, c.Principal);
@@ -112,8 +120,8 @@ public static class HostChangesJson
     {
         AddLocalGroupMember => "add-local-group-member",
         RemoveLocalGroupMember => "remove-local-group-member",
-        GrantLogonRight or GrantPrivilege => "grant-right",
-        RevokeLogonRight or RevokePrivilege => "revoke-right",
+        GrantLogonRight or GrantPrivilege or DenyLogon => "grant-right",
+        RevokeLogonRight or RevokePrivilege or LiftLogonDenial => "revoke-right",
         SetServiceAccount => "set-service-account",
         GiveServicePassword => "give-service-password",
         SetServiceStart => "set-service-start",

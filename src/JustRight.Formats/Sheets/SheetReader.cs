@@ -131,6 +131,9 @@ public static class SheetReader
             key.At)
         {
             PasswordCannotChange = map.YesNo("password-cannot-change"),
+            KeptOut = [.. map.List("kept-out").Distinct()],
+            KeptOutThrough = map.TextOrNull("kept-out-through"),
+            KeptOutAt = map.Entries.FirstOrDefault(e => e.Key.Text is "kept-out" or "kept-out-through").Key?.At ?? key.At,
             Password = map["password"] is YamlNode.Mapping password
                 ? PasswordSection.Read(password)
                 : SheetPassword.Unsaid(key.At),

@@ -1,3 +1,4 @@
+using JustRight.Core.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Shapes;
 
@@ -104,6 +105,12 @@ internal static class SheetShape
                 new("password-never-expires", new Shape.YesNo("whether its password never expires")),
                 new("password-cannot-change", new Shape.YesNo("whether it must not be able to change its own password")),
                 new("password", PasswordSection.Shape),
+                new(
+                    "kept-out",
+                    new Shape.List(
+                        "the types of log-on that it is kept from, on every host of an install",
+                        new Shape.Text("a type of log-on", null, null, LogonKind.All), OneWillDo: true)),
+                new("kept-out-through", Words.Key("the group of this sheet through which it is kept out; itself, unless this stands")),
                 new("needs", new Shape.List("what it needs, in the order of the setup guide", Clause)),
                 new("forbidden", new Shape.List("what it must not hold", ForbiddenEntry.ShapeOf(false))),
             ])), true),

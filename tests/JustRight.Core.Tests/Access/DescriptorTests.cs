@@ -126,7 +126,14 @@ public sealed class DescriptorTests
     /// <summary>Only the readers' own exception, and memory in proportion to the input.</summary>
     private static void ReadsOrRefuses(int inputBytes, Action<int> read)
     {
+        Try(read, inputBytes); // what is made once, such as what an exception of a place needs, is not the input's
         var before = GC.GetAllocatedBytesForCurrentThread();
+        Try(read, inputBytes);
+        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan((10L * inputBytes) + Overhead);
+    }
+
+    private static void Try(Action<int> read, int inputBytes)
+    {
         try
         {
             read(inputBytes);
@@ -135,7 +142,5 @@ public sealed class DescriptorTests
         {
             // refused
         }
-
-        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan((10L * inputBytes) + Overhead);
     }
 }

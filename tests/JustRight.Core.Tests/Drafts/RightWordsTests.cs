@@ -32,6 +32,8 @@ public sealed class RightWordsTests
     [InlineData("Join computers to the domain", NeedKind.Directory, "join computers")]
     [InlineData("Create computer objects", NeedKind.Directory, "create")]
     [InlineData("Modify group membership", NeedKind.Directory, "change membership")]
+    [InlineData("Deny log on locally", NeedKind.KeptOut, "interactive")]
+    [InlineData("SeDenyServiceLogonRight", NeedKind.KeptOut, "service")]
     public void What_guides_write_is_understood(string text, NeedKind kind, string value)
     {
         var right = RightWords.Read(text).ShouldNotBeNull(text);
@@ -43,8 +45,6 @@ public sealed class RightWordsTests
     [InlineData("Read")]
     [InlineData("Full access")]
     [InlineData("Control")]
-    [InlineData("Deny log on locally")]
-    [InlineData("SeDenyServiceLogonRight")]
     [InlineData("SePotatoPrivilege")]
     [InlineData("Modify on D:\\Data")]
     [InlineData("administrator of the product")]

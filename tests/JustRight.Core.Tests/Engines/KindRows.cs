@@ -87,6 +87,14 @@ internal static class KindRows
             Gives = [new GrantLogonRight(KindScene.Host, "service", Principal)],
             Takes = new RevokeLogonRight(KindScene.Host, "service", Principal),
         };
+        yield return new KindRow(new KeptOutRight(KindScene.Host, "interactive"))
+        {
+            Asked = (Need(NeedKind.KeptOut, "interactive"), HostSpot),
+            Held = s => s.OnHost(h => h with { LogonLists = [.. h.LogonLists, On("SeDenyInteractiveLogonRight")] }),
+            Path = $"{Principal} -> deny log on locally on fm-temp01",
+            Gives = [new DenyLogon(KindScene.Host, "interactive", Principal)],
+            Takes = new LiftLogonDenial(KindScene.Host, "interactive", Principal),
+        };
         yield return new KindRow(new PrivilegeRight(KindScene.Host, "SeIncreaseQuotaPrivilege"))
         {
             Asked = (Need(NeedKind.Privilege, "SeIncreaseQuotaPrivilege"), HostSpot),

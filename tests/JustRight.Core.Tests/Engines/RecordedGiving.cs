@@ -39,6 +39,10 @@ internal sealed class RecordedGiving(SurveyView view) : Giving
 
     public override IReadOnlyList<Entrant> WhoEnters(string group) => [new Entrant(Account.Name, null, null)];
 
+    public override IEnumerable<Reached> WhoIsIn(string holder) => [];
+
+    public override string? WhoIsDeniedBy(string group, string entrant) => null;
+
     public override string? WhoLosesByRefresh(string host) => null;
 
     public override void AddBlocked(StepOrder order, Change change, string? blocked, string? why = null, Origin? at = null) =>

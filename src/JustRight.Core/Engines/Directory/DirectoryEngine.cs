@@ -25,7 +25,7 @@ public sealed class DirectoryEngine : Engine
         NeedKind.Directory => at.Spot?.Branch is { } branch
             ? new DirectoryRight(BranchAsked.Make(DirectoryActs.Of(need.Value)!, need.Attributes, need.Of, branch))
             : null,
-        NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service => null,
+        NeedKind.Logon or NeedKind.KeptOut or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service => null,
         NeedKind.ProductRole or NeedKind.Task => null,
         NeedKind.InstanceRole or NeedKind.InstancePermission => null,
         NeedKind.DatabaseRole or NeedKind.DatabasePermission or NeedKind.DatabaseOwner => null,

@@ -50,7 +50,9 @@ public sealed class DomainGroupRight(string domain, string group)
     public override void Give(Giving giving)
     {
         foreach (var (name, why, at) in giving.WhoEnters(DomainGroup))
-            giving.AddBlocked(StepOrder.Members, new AddMember(giving.Domain, DomainGroup, name), giving.Blocked, why, at);
+            giving.AddBlocked(
+                StepOrder.Members, new AddMember(giving.Domain, DomainGroup, name),
+                giving.Blocked ?? giving.WhoIsDeniedBy(DomainGroup, name), why, at);
     }
 
     /// <summary>A membership is cut where the path goes through it, and never at its end.</summary>

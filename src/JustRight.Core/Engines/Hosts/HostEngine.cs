@@ -31,6 +31,7 @@ public sealed class HostEngine : Engine
     public override Right? RightOf(Need need, AskedAt at) => at.Spot is not { } spot ? null : need.Kind switch
     {
         NeedKind.Logon => new LogonRight(spot.Host, need.Value),
+        NeedKind.KeptOut => new KeptOutRight(spot.Host, need.Value),
         NeedKind.Privilege => new PrivilegeRight(spot.Host, need.Value),
         NeedKind.LocalGroup => new LocalGroupRight(spot.Host, need.Value),
         NeedKind.DomainGroup or NeedKind.Directory or NeedKind.ProductRole or NeedKind.Task or NeedKind.Service => null,
@@ -45,7 +46,8 @@ public sealed class HostEngine : Engine
         RemoveLocalGroupMember c => [Loss.OfEntry(view.NodeOf(c.Principal), new LocalGroupRight(c.Host, c.Group))],
         RevokeLogonRight c => [Loss.OfEntry(view.NodeOf(c.Principal), new LogonRight(c.Host, c.Type))],
         RevokePrivilege c => [Loss.OfEntry(view.NodeOf(c.Principal), new PrivilegeRight(c.Host, c.Constant))],
-        AddLocalGroupMember or GrantLogonRight or GrantPrivilege or RefreshPolicy or ServiceChange => [],
+        LiftLogonDenial c => [Loss.OfEntry(view.NodeOf(c.Principal), new KeptOutRight(c.Host, c.Type))],
+        AddLocalGroupMember or GrantLogonRight or GrantPrivilege or DenyLogon or RefreshPolicy or ServiceChange => [],
         _ => null, // another engine's
     };
 
@@ -54,6 +56,6 @@ public sealed class HostEngine : Engine
         from entry in change.OldEntries.Except(change.Entries, StringComparer.OrdinalIgnoreCase)
         from host in change.Hosts
         let right = HostLists.RightOf(change.Constant, host)
-        where right is (not null, false)
+        where right is not null
         select Loss.OfEntry(view.NodeOf(entry), right.Value.Right);
 }

@@ -48,7 +48,9 @@ internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph) : IPl
 
     /// <summary>Who is denied a log-on right of this host; nothing else can be denied on one.</summary>
     public IEnumerable<RightTail> Denying(Right right) =>
-        right is LogonRight logon ? OnList(LogonRights.DenyConstant(logon.Type), _ => true) : [];
+        right is LogonRight logon
+            ? OnList(LogonRights.DenyConstant(logon.Type), _ => true).Select(t => t with { Right = logon })
+            : [];
 
     /// <summary>Everything the host gives to a principal directly.</summary>
     /// <param name="passOver">The local groups that need not be looked into: what comes along with them is left out.</param>

@@ -50,16 +50,29 @@ public abstract class ListRight : HostRight
             return;
         }
 
+        if (WhyNotGiven(giving) is { } not)
+        {
+            giving.LeaveToPerson(not);
+            return;
+        }
+
+        var why = CautionOf(giving) is { } caution ? $"{giving.Why}; {caution}" : null;
         if (giving.Governed is not { } governed)
         {
-            giving.Add(StepOrder.HostsAndBranches, Grant(giving.Principal));
+            giving.Add(StepOrder.HostsAndBranches, Grant(giving.Principal), why);
             return;
         }
 
         var shared = giving.Shared<PolicySteps>();
-        if (governed.Gives != true) shared.PutOnList(giving, governed, Constant);
+        if (governed.Gives != true) shared.PutOnList(giving, governed, Constant, why);
         shared.Refresh(giving, this);
     }
+
+    /// <summary>Why it is not given here by a step, but by a person's decision; null when it is.</summary>
+    private protected virtual string? WhyNotGiven(Giving giving) => null;
+
+    /// <summary>What somebody should know before it is given; null for nothing.</summary>
+    private protected virtual string? CautionOf(Giving giving) => null;
 
     /// <inheritdoc/>
     public sealed override Drafted Draft(Estate estate, DirectorySchema? schema) =>

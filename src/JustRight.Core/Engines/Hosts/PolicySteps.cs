@@ -15,16 +15,17 @@ internal sealed class PolicySteps : SharedSteps
         "the owners of the policy change it: its template is on the domain controllers' file share, to which this release "
         + "does not write";
 
-    private readonly Dictionary<(string Policy, string Constant), (GovernedRight Governed, List<Giving> Added)> _lists = [];
+    private readonly Dictionary<(string Policy, string Constant), (GovernedRight Governed, List<(Giving For, string? Why)> Added)> _lists = [];
     private readonly SortedDictionary<string, (List<ExpectedHolder> Expect, List<(Giving For, Right Right)> For)> _refreshes =
         new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The holder of a right is to be put on a policy's list.</summary>
-    public void PutOnList(Giving giving, GovernedRight governed, string constant)
+    /// <param name="why">What for, where that is not the need itself.</param>
+    public void PutOnList(Giving giving, GovernedRight governed, string constant, string? why)
     {
         var key = (governed.Policy.ToUpperInvariant(), constant);
         if (!_lists.TryGetValue(key, out var list)) _lists[key] = list = (governed, []);
-        list.Added.Add(giving);
+        list.Added.Add((giving, why));
     }
 
     /// <summary>The host of a right is to read its policies again.</summary>
@@ -50,18 +51,19 @@ internal sealed class PolicySteps : SharedSteps
         }
     }
 
-    private static void ChangeList(string policy, string constant, GovernedRight governed, List<Giving> added)
+    private static void ChangeList(string policy, string constant, GovernedRight governed, List<(Giving For, string? Why)> added)
     {
-        var view = added[0].View;
-        var principals = added.Select(a => a.Principal).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        var first = added[0].For;
+        var view = first.View;
+        var principals = added.Select(a => a.For.Principal).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         var old = governed.Entries ?? [];
         var change = new ChangePolicyList(
-            added[0].Domain, governed.Policy, governed.Name, constant,
+            first.Domain, governed.Policy, governed.Name, constant,
             [.. old, .. principals.Select(p => PolicyEntries.EntryFor(p, view.Graph))], old,
             string.Join(" and ", principals), view.Policies.HostsOf(policy, constant));
         var blocked = governed.Entries is null
             ? $"the list of {constant} in policy {governed.Name} could not be read, and a new list would replace it"
             : view.Survey.Simulated ? null : NotFromHere;
-        foreach (var giving in added) giving.AddBlocked(StepOrder.HostsAndBranches, change, blocked);
+        foreach (var (giving, why) in added) giving.AddBlocked(StepOrder.HostsAndBranches, change, blocked, why);
     }
 }

@@ -37,7 +37,7 @@ public sealed class PostgreSqlEngine : Engine
             NeedKind.DatabasePermission => DatabasePrivilegeRight.Parse(instance, database!, need.Value),
             NeedKind.DatabaseOwner => new DatabaseOwnershipRight(instance, database!),
             NeedKind.DatabaseRole => null, // the family has roles of the instance alone
-            NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service => null,
+            NeedKind.Logon or NeedKind.KeptOut or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service => null,
             NeedKind.DomainGroup or NeedKind.Directory or NeedKind.ProductRole or NeedKind.Task => null,
         };
     }
@@ -51,7 +51,7 @@ public sealed class PostgreSqlEngine : Engine
         NeedKind.DatabasePermission => PostgreSqlSecurable.TryParse(on) is null
             ? []
             : [.. Privileges, ObjectOwnershipRight.Word],
-        NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service or NeedKind.DomainGroup => null,
+        NeedKind.Logon or NeedKind.KeptOut or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service or NeedKind.DomainGroup => null,
         NeedKind.InstanceRole or NeedKind.DatabaseRole or NeedKind.DatabaseOwner => null,
         NeedKind.Directory or NeedKind.ProductRole or NeedKind.Task => null,
     };
