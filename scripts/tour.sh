@@ -115,7 +115,10 @@ tell "Nightchurn: a group policy governs the log-on rights (User Rights Assignme
 run 1 verify nightchurn-dataroom
 run 0 why nightchurn-dataroom jobs batch
 
-tell "So both go into the policy, with its complete new list and the hosts it applies to; the change applies after a policy refresh."
+tell "Nobody should sit down with the jobs' account: the sheet keeps it out of desks and remote desktops. Denied is met; what lets it in today is said."
+run 0 why nightchurn-dataroom jobs "deny log on locally"
+
+tell "So both go into the policy, with its complete new list and the hosts it applies to; the change applies after a policy refresh. The denials, which no policy governs, go on the host's own lists."
 run 0 grant nightchurn-dataroom --yes
 run 0 verify nightchurn-dataroom --brief
 

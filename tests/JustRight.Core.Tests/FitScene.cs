@@ -123,6 +123,13 @@ internal sealed class FitScene
         return this;
     }
 
+    /// <summary>A group of the plan that an install says is there already.</summary>
+    public FitScene ExistingGroup(string key, string name, params string[] members)
+    {
+        _groups.Add(new PlannedGroup(key, name, null, GroupScope.Global, "", "runs it", false, true, members, Line));
+        return this;
+    }
+
     /// <summary>A host with members of its Administrators, and lists by constant.</summary>
     public FitScene Host(string name, string[] admins, params (string Constant, string[] Holders)[] lists)
     {

@@ -16,7 +16,7 @@ public sealed class ErrorTextTests
         "sheet.yaml:36:18: 'logon' has an invalid value. Found: 'servic'. Expected: service, batch, interactive, remote, network. Did you mean 'service'?")]
     [InlineData(
         "    works-as: pool", "    work-as: pool",
-        "sheet.yaml:39:5: 'work-as' is not a known key here. Expected: one of purpose, works-as, password-never-expires, password-cannot-change, password, needs, forbidden. Did you mean 'works-as'?")]
+        "sheet.yaml:39:5: 'work-as' is not a known key here. Expected: one of purpose, works-as, password-never-expires, password-cannot-change, password, kept-out, kept-out-through, needs, forbidden. Did you mean 'works-as'?")]
     [InlineData(
         "kind: database,", "kind: databse,",
         "sheet.yaml:10:28: 'kind' has an invalid value. Found: 'databse'. Expected: host, instance, database, branch. Did you mean 'database'?")]

@@ -65,7 +65,7 @@ public sealed class SheetReaderTests
             var place = row.Qualifier is null
                 ? ""
                 : $", {row.Qualifier}: {(row.Places[0] == PlaceKind.Host ? "web" : row.Places[0] == PlaceKind.Branch ? "branch" : "store")}";
-            var text = $"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\n  store: {{ kind: database, name: S }}\n  branch: {{ kind: branch }}\naccounts:\n  a:\n    purpose: x\n    needs:\n      - {{ {row.Key}: {row.Values?[0] ?? Asked(row.Kind)}{place}{(row.Kind == NeedKind.Directory ? ", of: user, attributes: [mail]" : row.Kind == NeedKind.Task ? ", do: this, done-when: seen" : "")} }}\n";
+            var text = $"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\n  store: {{ kind: database, name: S }}\n  branch: {{ kind: branch }}\naccounts:\n  a:\n    purpose: x\n    works-as: bind\n    needs:\n      - {{ {row.Key}: {row.Values?[0] ?? Asked(row.Kind)}{place}{(row.Kind == NeedKind.Directory ? ", of: user, attributes: [mail]" : row.Kind == NeedKind.Task ? ", do: this, done-when: seen" : "")} }}\n";
             var (sheet, faults) = DemoFiles.Sheet(text);
             faults.ShouldBeEmpty(row.Key);
             sheet!.Accounts[0].Needs[0].ShouldBeOfType<Need>().Kind.ShouldBe(row.Kind);

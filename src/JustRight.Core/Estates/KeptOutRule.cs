@@ -20,13 +20,11 @@ public sealed record KeptOutRule(
     private static IEnumerable<Fault> Check(Estate estate, KeptOutRule rule, int number)
     {
         var field = $"rules.kept-out[{number}]";
-        foreach (var use in rule.WorksAs)
-            if (rule.From.Select(t => KeptOutRules.WhyNot(use, t)).FirstOrDefault(w => w is not null) is { } why)
-                yield return new Fault("kept-from-work", rule.At, $"{field}.from", $"This rule would stop what it is about: {why}.")
-                {
-                    Found = $"works-as: {WorksAsWords.Of(use)}",
-                    Expected = "log-ons that the accounts' work does not need, or other accounts under works-as",
-                };
+        if (rule.WorksAs.SelectMany(u => rule.From.Select(t => KeptOutRules.WhyNot(u, t))).FirstOrDefault(w => w is not null) is { } why)
+            yield return new Fault("kept-from-work", rule.At, $"{field}.from", $"This rule would stop what it is about: {why}.")
+            {
+                Expected = "log-ons that the accounts' work does not need, or other accounts under works-as",
+            };
         if (rule.Through is { } through && estate.Rules.Forbidden.FirstOrDefault(f =>
             string.Equals(f.Group, through, StringComparison.OrdinalIgnoreCase)) is { } forbidden)
             yield return new Fault(

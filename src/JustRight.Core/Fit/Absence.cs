@@ -16,7 +16,7 @@ internal sealed record Absence(AbsentThing Thing)
     public static Absence? Of(SurveyView view, Plan plan, Right right)
     {
         if (right.AbsentIn(view) is not { } absent) return null;
-        var isOursToMake = plan.Groups.Any(g => AllEngines.Membership(plan.Domain, g.Name) == right);
+        var isOursToMake = plan.Groups.Any(g => !g.Existing && AllEngines.Membership(plan.Domain, g.Name) == right);
         return isOursToMake ? null : new Absence(absent);
     }
 

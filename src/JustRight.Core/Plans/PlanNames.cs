@@ -129,12 +129,13 @@ internal sealed class PlanNames
     /// <summary>
     /// Puts an account into the organization's own group of a rule, which other installs share and none of them makes.
     /// </summary>
-    /// <returns>The group's key: one that no sheet can have, unless the plan has that group already.</returns>
+    /// <returns>The group's key: its name, unless the sheet calls something else so.</returns>
     public string Shared(KeptOutRule rule, string account)
     {
         var known = _groups.Values.FirstOrDefault(g => string.Equals(g.Name, rule.Through, StringComparison.OrdinalIgnoreCase));
+        var isTaken = _groups.ContainsKey(rule.Through!) || _accounts.ContainsKey(rule.Through!);
         var group = known ?? new PlannedGroup(
-            $"rule:{rule.Through}", rule.Through!, null, GroupScope.Global, "", rule.Why, false, true, [], rule.At)
+            isTaken ? $"rule:{rule.Through}" : rule.Through!, rule.Through!, null, GroupScope.Global, "", rule.Why, false, true, [], rule.At)
         {
             IsShared = true,
         };

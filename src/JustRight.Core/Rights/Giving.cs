@@ -117,6 +117,9 @@ public abstract class Giving
     /// <summary>Why it cannot be given now, or null.</summary>
     public abstract string? Blocked { get; }
 
+    /// <summary>Why the holder cannot be entered: it is a group that is not there and that no step makes; or null.</summary>
+    public abstract string? HolderAbsent { get; }
+
     /// <summary>Why it is not known what its place is like, or null.</summary>
     public abstract string? Unread { get; }
 

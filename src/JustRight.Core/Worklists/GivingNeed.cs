@@ -55,7 +55,11 @@ internal sealed class GivingNeed(
     public override string? Unread => judgement.Verdict == Verdict.Unseen ? judgement.Reason : _grant.Right.WhyUnread(view);
 
     /// <inheritdoc/>
-    public override string? Blocked => Unread ?? (judgement.Absent is null ? null : judgement.Reason);
+    public override string? Blocked => Unread ?? (judgement.Absent is null ? HolderAbsent : judgement.Reason);
+
+    /// <inheritdoc/>
+    public override string? HolderAbsent => plan.Groups.FirstOrDefault(g => g.Key == _grant.Through) is { Existing: true } group
+        && view.Membership(group.Name).AbsentIn(view) is { } absent ? $"there is no {absent.What}" : null;
 
     /// <inheritdoc/>
     public override IEnumerable<Right> BesideOn(string host) => grants[host].Select(g => g.Right);

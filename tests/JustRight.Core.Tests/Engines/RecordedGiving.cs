@@ -33,6 +33,8 @@ internal sealed class RecordedGiving(SurveyView view) : Giving
 
     public override string? Blocked => null;
 
+    public override string? HolderAbsent => null;
+
     public override string? Unread => null;
 
     public override IEnumerable<Right> BesideOn(string host) => [];

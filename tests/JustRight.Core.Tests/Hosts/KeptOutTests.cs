@@ -108,6 +108,21 @@ public sealed class KeptOutTests
         scene.Run().Worklist.NotOffered.ShouldContain(n => n.Reason == "it would keep out maud, who is a person");
     }
 
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public void A_group_that_is_not_there_and_not_ours_to_make_blocks_what_goes_through_it(bool governed)
+    {
+        var scene = Scene([], []).Computer("fm-temp01").ExistingGroup("desk", "no-dsk", "poller")
+            .Need(R.InGroup("no-dsk")).Need(KeptOut(), through: "desk");
+        if (governed) scene.Policy("Desks", Deny, "others");
+        var (fit, worklist) = scene.Run();
+        Of(fit, R.InGroup("no-dsk")).Reason.ShouldBe("there is no group no-dsk in FENNMOOR; did you mean 'no-desk'?");
+        foreach (var step in worklist.Give.Where(s => s.Change is AddMember or DenyLogon or ChangePolicyList))
+            step.Blocked.ShouldStartWith("there is no group no-dsk in FENNMOOR");
+        worklist.Give.Count(s => s.Change is DenyLogon or ChangePolicyList).ShouldBe(1);
+    }
+
     [Fact]
     public void A_group_that_everybody_is_in_is_not_denied() =>
         Scene([], []).PlannedGroup("all", "Domain Users", false, "poller").Need(KeptOut(), through: "all").Run().Worklist

@@ -26,7 +26,7 @@ export function RightFacts({ right, brief, estate }: { right: JudgementView; bri
       <dd>
         <code>{right.account}</code>
       </dd>
-      {estate && ['logon', 'privilege', 'local-group', 'service'].includes(right.kind) && (
+      {estate && ['logon', 'kept-out', 'privilege', 'local-group', 'service'].includes(right.kind) && (
         <>
           <dt>on</dt>
           <dd>

@@ -63,7 +63,8 @@ internal sealed class PolicySteps : SharedSteps
             string.Join(" and ", principals), view.Policies.HostsOf(policy, constant));
         var blocked = governed.Entries is null
             ? $"the list of {constant} in policy {governed.Name} could not be read, and a new list would replace it"
-            : view.Survey.Simulated ? null : NotFromHere;
+            : added.Select(a => a.For.HolderAbsent).FirstOrDefault(w => w is not null)
+                ?? (view.Survey.Simulated ? null : NotFromHere);
         foreach (var (giving, why) in added) giving.AddBlocked(StepOrder.HostsAndBranches, change, blocked, why);
     }
 }
