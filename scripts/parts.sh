@@ -133,7 +133,7 @@ console_packages() {
 }
 
 need_directory() {
-  need_packages samba-ad-dc samba-ad-provision samba winbind ldap-utils krb5-config libldap-2.5-0
+  need_packages samba-ad-dc samba-ad-provision samba winbind ldap-utils krb5-config krb5-user libldap-2.5-0
 }
 
 # The programs of the inetOrgPerson directory alone: a directory of the machine's own would sit on the ports of the tests' servers.

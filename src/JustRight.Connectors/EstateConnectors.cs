@@ -12,6 +12,9 @@ namespace JustRight.Connectors;
 /// <param name="Names">Logon names that matter wherever they are: planned accounts and groups, forbidden groups.</param>
 public sealed record DirectoryScope(IReadOnlyList<string> Branches, IReadOnlyList<string> Names)
 {
+    /// <summary>Service principal names whose holders matter, whoever they are.</summary>
+    public IReadOnlyList<string> ServiceNames { get; init; } = [];
+
     /// <summary>Whether to read the policies that govern hosts.</summary>
     public bool Policies { get; init; }
 

@@ -14,7 +14,11 @@ public sealed record SurveyProgress(int Done, int Total, string Place);
 /// <summary>What the installs of an estate are about, beyond what the estate itself names.</summary>
 /// <param name="Names">Logon names that matter wherever they are in the directory.</param>
 /// <param name="AccessBranches">Branches below which rights are needed: every object there is read.</param>
-public sealed record SurveyAims(IReadOnlyList<string> Names, IReadOnlyList<string> AccessBranches);
+public sealed record SurveyAims(IReadOnlyList<string> Names, IReadOnlyList<string> AccessBranches)
+{
+    /// <summary>Service principal names whose holders matter, whoever they are.</summary>
+    public IReadOnlyList<string> ServiceNames { get; init; } = [];
+}
 
 /// <summary>Takes surveys: reads every part of an estate, and notes with its reason each part that could not be read.</summary>
 public static class EstateSurveyor
@@ -35,6 +39,7 @@ public static class EstateSurveyor
         {
             Access = new AccessScope(aims.AccessBranches, [], AllContainers: true),
             Policies = estate.Hosts.Count > 0,
+            ServiceNames = [.. aims.ServiceNames.Distinct(StringComparer.OrdinalIgnoreCase)],
         };
         var directory = await ReadDirectoryAsync(estate, connectors, scope, time, cancel);
 

@@ -19,7 +19,10 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
 {
     /// <inheritdoc/>
     public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) =>
-        Task.FromResult(file.Read(state => Snapshot(state, scope.Access is not null, time.GetUtcNow())));
+        Task.FromResult(file.Read(state => Snapshot(state, scope.Access is not null, time.GetUtcNow()) with
+        {
+            ServiceNamesAsked = scope.ServiceNames,
+        }));
 
     /// <summary>The directory as a survey holds it.</summary>
     internal static DirectorySnapshot Snapshot(SimulationState state, bool withAccess, DateTimeOffset now)
@@ -35,6 +38,7 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
                 ? OwnPasswordChange.IsForbidden(tree.DescriptorOf(at)!)
                 : null,
             PrimaryGroupRid = p.PrimaryGroupRid,
+            ServicePrincipalNames = p.ServiceNames ?? [],
             State = p.State,
             PasswordSetAt = p.PasswordSetAt,
             PasswordExpiresAt = p.PasswordDays > 0 && !p.State.HasFlag(AccountState.PasswordNeverExpires)
@@ -124,6 +128,8 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
                     : NotDone("not as planned"),
         DisableAccount c => Usable(state, c.Name, wanted: false),
         EnableAccount c => Usable(state, c.Name, wanted: true),
+        AddServiceName c => SimulationServiceNames.Observe(state, c.Account, c.ServiceName, wanted: true),
+        RemoveServiceName c => SimulationServiceNames.Observe(state, c.Account, c.ServiceName, wanted: false),
         AddMember c => Membership(state, c.Group, c.Member, wanted: true),
         RemoveMember c => Membership(state, c.Group, c.Member, wanted: false),
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
@@ -208,6 +214,12 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
                 break;
             case EnableAccount c:
                 Need(state, c.Name).State &= ~AccountState.Disabled;
+                break;
+            case AddServiceName c:
+                SimulationServiceNames.Add(state, Need(state, c.Account), c.ServiceName);
+                break;
+            case RemoveServiceName c:
+                SimulationServiceNames.Remove(Need(state, c.Account), c.ServiceName);
                 break;
             case AddMember c:
                 var (outer, inner) = (Need(state, c.Group), Need(state, c.Member));

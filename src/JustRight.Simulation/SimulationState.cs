@@ -99,6 +99,10 @@ public sealed class SimulationPrincipal
     /// <summary>When it was made, or null when that is not known.</summary>
     public DateTimeOffset? CreatedAt { get; set; }
 
+    /// <summary>Service principal names of accounts; null for none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public List<string>? ServiceNames { get; set; }
+
     /// <summary>Primary group of accounts.</summary>
     public uint PrimaryGroupRid { get; set; }
 

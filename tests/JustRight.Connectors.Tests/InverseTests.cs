@@ -44,9 +44,10 @@ public sealed class InverseTests(Controller controller)
 
         undoing.Skipped.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         undoing.Made.Keys.Order().ShouldBe([
-            nameof(AddAccessRule), nameof(AddMember), nameof(CreateAccount), nameof(CreateBranch), nameof(CreateGroup),
+            nameof(AddAccessRule), nameof(AddMember), nameof(AddServiceName), nameof(CreateAccount), nameof(CreateBranch),
+                nameof(CreateGroup),
             nameof(DescribeAccount), nameof(DisableAccount), nameof(EnableAccount), nameof(RemoveAccessRule),
-            nameof(RemoveMember), nameof(SwitchInheritance),
+            nameof(RemoveMember), nameof(RemoveServiceName), nameof(SwitchInheritance),
         ]);
     }
 
@@ -65,7 +66,7 @@ public sealed class InverseTests(Controller controller)
         var rule = new AccessRule(
             $@"{Domain}\{One([Groups[0], Accounts[0]])}", number == 0, AccessRights.WriteProperty, null, null,
             AceFlags.ContainerInherit);
-        switch (_random.Next(11))
+        switch (_random.Next(13))
         {
             case 0: return new CreateBranch(Domain, $"OU=New{number},{Root}");
             case 1: return Account($"svc-undone-new{number}", branch);
@@ -73,6 +74,8 @@ public sealed class InverseTests(Controller controller)
             case 3: return new AddMember(Domain, One(Groups), account);
             case 4: return new RemoveMember(Domain, One(Groups), account);
             case 5: return Describe(client, account, $"text {number}", number == 0);
+            case 11: return new AddServiceName(Domain, account, $"HTTP/web{number}.undone");
+            case 12: return new RemoveServiceName(Domain, account, $"HTTP/web{number}.undone");
             case 6: return new DisableAccount(Domain, account);
             case 7: return new EnableAccount(Domain, account);
             case 8: return new AddAccessRule(Domain, branch, rule, "write its attributes");

@@ -38,8 +38,10 @@ public sealed class LdifTests(Controller controller)
                     "Everyone", AccessRights.ListContents), "list"),
             new DescribeAccount("FENNMOOR", "svc-ldif", "", false, "", true), new RemoveMember(
                 "FENNMOOR", "ldif-agents", "svc-ldif"),
+            new AddServiceName("FENNMOOR", "svc-ldif", "HTTP/ldif.fennmoor.example"),
         ];
         await ApplyAsync(raw, second);
+        await ApplyAsync(raw, [new RemoveServiceName("FENNMOOR", "svc-ldif", "HTTP/ldif.fennmoor.example")]);
         await ApplyAsync(raw, [new DisableAccount("FENNMOOR", "svc-ldif")]);
         var list = new SwitchInheritance("FENNMOOR", Branch, false, DescriptorText.Write(raw.Descriptor(Branch).DaclOnly));
         await ApplyAsync(

@@ -6,6 +6,7 @@ namespace JustRight.Formats.Tests;
 /// <summary>What keeps accounts out becomes grants on every host of the install; needs go before.</summary>
 public sealed class KeptOutPlanTests
 {
+    private const string Batch = "      - { logon: batch, on: runner";
     private const string Rules = "  survey-no-older-than-hours: 72\n";
 
     [Fact]
@@ -21,9 +22,9 @@ public sealed class KeptOutPlanTests
     [Fact]
     public void A_rule_holds_for_accounts_of_its_kind_through_one_group_for_all_installs()
     {
-        var plan = Plan("nightchurn", "{ from: [network, remote], works-as: [job, service], through: gg-barred, why: rule 9 }");
+        var plan = Plan("nightchurn", "{ from: [network, remote], works-as: [job, service], through: gg-no-desk, why: rule 9 }");
         var group = plan.Groups.Single(g => g.IsShared);
-        (group.Key, group.Name, group.Existing, group.Dn).ShouldBe(("gg-barred", "gg-barred", true, null));
+        (group.Key, group.Name, group.Existing, group.Dn).ShouldBe(("gg-no-desk", "gg-no-desk", true, null));
         group.Members.ShouldBe(["engine", "jobs"]);
         Kept(plan).ShouldBe(
         [
@@ -31,7 +32,7 @@ public sealed class KeptOutPlanTests
             ("jobs/kept-out:interactive@fm-night01", null), ("jobs/kept-out:remote@fm-night01", group.Key),
             ("jobs/kept-out:network@fm-night01", group.Key),
         ], ignoreOrder: true);
-        plan.Grants.Where(g => g.Right.DomainGroup == "gg-barred").Select(g => g.Account).ShouldBe(["engine", "jobs"]);
+        plan.Grants.Where(g => g.Right.DomainGroup == "gg-no-desk").Select(g => g.Account).ShouldBe(["engine", "jobs"]);
     }
 
     [Fact]
@@ -43,14 +44,18 @@ public sealed class KeptOutPlanTests
     public void What_an_account_needs_goes_before_and_the_plan_says_so()
     {
         var plan = Plan(
-            "nightchurn", "{ from: [remote], through: gg-barred, why: rule 9 }",
-            ("      - { logon: batch, on: runner", "      - { logon: remote, on: runner, when: runner.host in runner }\n      - { logon: batch, on: runner"));
+            "nightchurn", "{ from: [remote], through: gg-no-desk, why: rule 9 }",
+            (Batch, $"      - {{ logon: remote, on: runner, when: runner.host in runner }}\n{Batch}"));
         Kept(plan).ShouldBe([
-            ("engine/kept-out:remote@fm-night01", "gg-barred"), ("jobs/kept-out:interactive@fm-night01", null)], ignoreOrder: true);
+            ("engine/kept-out:remote@fm-night01", "gg-no-desk"), ("jobs/kept-out:interactive@fm-night01", null)],
+                ignoreOrder: true);
         plan.Groups.Single(g => g.IsShared).Members.ShouldBe(["engine"]);
-        plan.Notes.ShouldContain(n => n.StartsWith("jobs is not kept from 'remote' on fm-night01 (sheet.yaml:", StringComparison.Ordinal));
-        plan.Notes.ShouldContain(n => n.StartsWith("The rule that keeps accounts from remote (estate.yaml:", StringComparison.Ordinal)
-            && n.Contains("does not hold for jobs: it needs log on through remote desktop on fm-night01", StringComparison.Ordinal));
+        plan.Notes.ShouldContain(n => n.StartsWith("jobs is not kept from 'remote' on fm-night01 (sheet.yaml:",
+            StringComparison.Ordinal));
+        plan.Notes.ShouldContain(n => n.StartsWith("The rule that keeps accounts from remote (estate.yaml:",
+            StringComparison.Ordinal)
+            && n.Contains("does not hold for jobs: it needs log on through remote desktop on fm-night01",
+                StringComparison.Ordinal));
     }
 
     [Fact]

@@ -53,16 +53,19 @@ public sealed class KeptOutReaderTests
     [Fact]
     public void A_need_elsewhere_or_under_a_condition_is_no_contradiction_of_the_sheet()
     {
-        DemoFiles.Sheet(Of("service", "password-never-expires: yes", "{ kept-out: remote, on: web }\n      - { logon: remote, on: other }"))
+        DemoFiles.Sheet(Of("service", "password-never-expires: yes",
+            "{ kept-out: remote, on: web }\n      - { logon: remote, on: other }"))
             .Faults.ShouldBeEmpty();
-        DemoFiles.Sheet(Of("service", "kept-out: remote", "{ logon: remote, on: web, when: web.host in other }")).Faults.ShouldBeEmpty();
+        DemoFiles.Sheet(Of("service", "kept-out: remote", "{ logon: remote, on: web, when: web.host in other }")).Faults
+            .ShouldBeEmpty();
     }
 
     [Fact]
     public void An_organizations_rule_is_read()
     {
         var (estate, faults) = DemoFiles.Estate(With(
-            "    - { from: [interactive, remote], through: gg-no-desk, why: rule 9 }\n    - { from: network, works-as: job, why: rule 10 }\n"));
+            "    - { from: [interactive, remote], through: gg-no-desk, why: rule 9 }\n"
+            + "    - { from: network, works-as: job, why: rule 10 }\n"));
         faults.ShouldBeEmpty();
         estate!.Rules.KeptOut.Select(r => (string.Join(' ', r.From), string.Join(' ', r.WorksAs), r.Through, r.Why)).ShouldBe([
             ("interactive remote", "Service Job Pool Bind", "gg-no-desk", "rule 9"), ("network", "Job", null, "rule 10")]);

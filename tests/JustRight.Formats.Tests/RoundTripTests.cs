@@ -30,7 +30,7 @@ public sealed class RoundTripTests
             true), new DescribeAccount("D", "a", "new", true, "old", false), new DisableAccount("D", "a"),
         new CreateGroup("D", "g", "CN=g", GroupScope.DomainLocal, "says"), new AddMember("D", "g", "a"), new AddLocalGroupMember(
             "h", "Administrators", @"D\a"),
-        new DenyLogon("h", "remote", @"D\a"), new GrantLogonRight("h", "service", @"D\a"), new CreateLogin("i", @"D\a"), new AddInstanceRoleMember(
+        new AddServiceName("D", "a", "HTTP/h.example:8443"), new DenyLogon("h", "remote", @"D\a"), new GrantLogonRight("h", "service", @"D\a"), new CreateLogin("i", @"D\a"), new AddInstanceRoleMember(
             "i", "dbcreator", @"D\a"),
         new ChangeDatabaseOwner("i", "db", @"D\a", "sa"), new GrantInstancePermission(
             "i", "VIEW SERVER STATE", @"D\a"), new GrantDatabasePermission(

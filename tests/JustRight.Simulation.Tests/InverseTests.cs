@@ -51,13 +51,15 @@ public sealed class InverseTests
         met.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         kinds.Order().ShouldBe([
             nameof(AddAccessRule), nameof(AddDatabaseRoleMember), nameof(AddInstanceRoleMember), nameof(AddLocalGroupMember),
-            nameof(AddMember), nameof(ChangeDatabaseOwner), nameof(ChangePolicyList), nameof(CreateAccount),
+            nameof(AddMember), nameof(AddServiceName), nameof(ChangeDatabaseOwner), nameof(ChangePolicyList),
+                nameof(CreateAccount),
             nameof(CreateBranch), nameof(CreateDatabaseUser), nameof(CreateGroup), nameof(CreateLogin),
-            nameof(DenyLogon), nameof(DescribeAccount), nameof(DisableAccount), nameof(EnableAccount), nameof(GrantDatabasePermission),
+            nameof(DenyLogon), nameof(DescribeAccount), nameof(DisableAccount), nameof(EnableAccount),
+                nameof(GrantDatabasePermission),
             nameof(GrantInstancePermission), nameof(GrantLogonRight), nameof(GrantPrivilege), nameof(LiftLogonDenial),
             nameof(RemoveAccessRule),
             nameof(RemoveDatabaseRoleMember), nameof(RemoveInstanceRoleMember), nameof(RemoveLocalGroupMember),
-            nameof(RemoveMember), nameof(RevokeDatabasePermission), nameof(RevokeInstancePermission),
+            nameof(RemoveMember), nameof(RemoveServiceName), nameof(RevokeDatabasePermission), nameof(RevokeInstancePermission),
             nameof(RevokeLogonRight), nameof(RevokePrivilege), nameof(SetServiceAccount), nameof(SetServiceOrder),
             nameof(SetServiceStart), nameof(SwitchInheritance),
         ]);
@@ -70,7 +72,7 @@ public sealed class InverseTests
         var (group, host, number, sql) = (One(Groups), One(Hosts), random.Next(3), "fm-sql01");
         var found = simulation.File.Read(s => s.Principals.First(p => p.Name == account));
         var service = simulation.File.Read(s => s.Hosts.First(h => h.Name == host).Services.FirstOrDefault());
-        switch (random.Next(34))
+        switch (random.Next(36))
         {
             case 0: return new CreateBranch(Domain, $"OU=New{number},OU=Fennmoor,DC=fennmoor,DC=example");
             case 1:
@@ -119,6 +121,8 @@ public sealed class InverseTests
             case 27: return new AddDatabaseRoleMember(sql, "ThermoReports", "db_datareader", principal);
             case 28: return new RemoveDatabaseRoleMember(sql, "ThermoReports", "db_datareader", principal);
             case 30: return await SwitchAsync(simulation, Branches[^1]);
+            case 34: return new AddServiceName(Domain, account, $"HTTP/web{number}");
+            case 35: return new RemoveServiceName(Domain, account, $"HTTP/web{number}");
             case 32: return new DenyLogon(host, "interactive", principal);
             case 33: return new LiftLogonDenial(host, "interactive", principal);
             case 29: return number == 0 ? Owner() : new GrantDatabasePermission(sql, "ThermoReports", "SELECT", null, principal);

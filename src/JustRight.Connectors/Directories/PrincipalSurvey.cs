@@ -60,6 +60,12 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             Take(named, whole: false);
         }
 
+        // Who has a name that is to be unique may stand anywhere, computers too.
+        foreach (var some in scope.ServiceNames.Chunk(ObjectsAtOnce))
+            foreach (var entry in directory.Search(
+                directory.Root, SearchScope.Subtree, new EntryFilter("servicePrincipalName", some), Attributes))
+                Take(entry, whole: false);
+
         TakeNamed($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
         foreach (var everybody in new[] { Sid.Everyone, Sid.AuthenticatedUsers })
             TakeNamed($"CN={everybody},CN=ForeignSecurityPrincipals,{directory.Root}");
@@ -93,6 +99,8 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             Access = access,
             Policies = scope.Policies ? new PolicySurvey(directory, schemas.Read(directory)).Read(cancel) : null,
             RootKeysUsableFrom = _entries.Values.Any(IsGroupManaged) ? RootKeys() : null,
+            ServiceNamesAsked = scope.ServiceNames,
+            OtherDomains = scope.ServiceNames.Count == 0 ? [] : OtherDomains(),
             Requests = directory.Requests,
         };
 
@@ -108,6 +116,17 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             queue.Enqueue(entry.Dn);
         }
     }
+
+    /// <summary>
+    /// The other domains of the forest, by the cross-references that have a short name [MS-ADTS 6.1.1.2.1.1.5].
+    /// </summary>
+    private List<string> OtherDomains() =>
+        [.. directory.Search(
+            $"CN=Partitions,{directory.ConfigurationRoot}", SearchScope.OneLevel, new EntryFilter("nETBIOSName", []),
+            ["nETBIOSName", "nCName"])
+            .Where(c => c.Has("nETBIOSName") && !string.Equals(c.Text("nCName"), directory.Root,
+                StringComparison.OrdinalIgnoreCase))
+            .Select(c => c.Text("nETBIOSName")!).Order(StringComparer.OrdinalIgnoreCase)];
 
     /// <summary>The root keys of group managed passwords, as far as they may be seen [MS-ADSC, msKds-ProvRootKey].</summary>
     private List<DateTimeOffset> RootKeys() =>

@@ -18,6 +18,9 @@ internal static class Thing
     /// <summary>An account or a group.</summary>
     public static string Principal(string name) => Name("principal", LogonName.WithoutDomain(name));
 
+    /// <summary>A service principal name.</summary>
+    public static string ServiceName(string name) => Name("spn", name);
+
     /// <summary>A login of an instance.</summary>
     public static string Login(string instance, string principal) => Name("login", instance, LogonName.WithoutDomain(principal));
 

@@ -173,6 +173,12 @@ public sealed record EstateInstance(string Name, string Host, string Engine, Dot
     /// <summary>How it is reached over TLS; null for other instances.</summary>
     public InstanceReach? Tls { get; init; }
 
+    /// <summary>Its TCP port: as it is reached, or else the usual one of its family.</summary>
+    public int Port => Tls?.Port ?? UsualPort(Engine);
+
+    /// <summary>The TCP port on which a family of databases listens unless it is told otherwise.</summary>
+    public static int UsualPort(string engine) => engine == "postgresql" ? 5432 : 1433;
+
     /// <summary>What it is called elsewhere: by its port, as a named instance, by the name of its cluster or listener.</summary>
     public IReadOnlyList<string> OtherNames { get; init; } = [];
 

@@ -20,7 +20,8 @@ public sealed record KeptOutRule(
     private static IEnumerable<Fault> Check(Estate estate, KeptOutRule rule, int number)
     {
         var field = $"rules.kept-out[{number}]";
-        if (rule.WorksAs.SelectMany(u => rule.From.Select(t => KeptOutRules.WhyNot(u, t))).FirstOrDefault(w => w is not null) is { } why)
+        if (rule.WorksAs.SelectMany(u => rule.From.Select(t => KeptOutRules.WhyNot(u, t)))
+            .FirstOrDefault(w => w is not null) is { } why)
             yield return new Fault("kept-from-work", rule.At, $"{field}.from", $"This rule would stop what it is about: {why}.")
             {
                 Expected = "log-ons that the accounts' work does not need, or other accounts under works-as",

@@ -13,7 +13,8 @@ public static class LogonRights
         (
             "remote", "SeRemoteInteractiveLogonRight", "SeDenyRemoteInteractiveLogonRight", "log on through remote desktop",
             "deny log on through remote desktop"),
-        ("network", "SeNetworkLogonRight", "SeDenyNetworkLogonRight", "be reached over the network", "deny access over the network"),
+        ("network", "SeNetworkLogonRight", "SeDenyNetworkLogonRight", "be reached over the network",
+            "deny access over the network"),
     ];
 
     private static readonly FrozenDictionary<string, (string Type, bool Denies)> Constants =

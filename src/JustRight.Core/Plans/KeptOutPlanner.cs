@@ -43,8 +43,8 @@ internal sealed class KeptOutPlanner(Sheet sheet, Estate estate, PlaceMap places
             if (need is null) holding.Add(rule);
             else
                 _notes.Add(
-                    $"The rule that keeps accounts from {string.Join(", ", rule.From)} ({rule.At}) does not hold for {account.Key}: "
-                    + $"it needs {need.Right} ({need.At}).");
+                    $"The rule that keeps accounts from {string.Join(", ", rule.From)} ({rule.At}) does not hold for "
+                    + $"{account.Key}: it needs {need.Right} ({need.At}).");
         }
 
         return holding;
@@ -74,7 +74,8 @@ internal sealed class KeptOutPlanner(Sheet sheet, Estate estate, PlaceMap places
         from spot in places[place.Key]
         let right = AllEngines.RightOf(Asked(NeedKind.KeptOut, type, place.Key, at), Spot(spot))
         select new PlannedGrant(
-            $"{account.Key}/{right.Key}", account.Key, right, place.Key, through, GivenBy.Us, Until.Always, Team.Host, why, null, at);
+            $"{account.Key}/{right.Key}", account.Key, right, place.Key, through, GivenBy.Us, Until.Always, Team.Host, why,
+                null, at);
 
     /// <summary>The log-on of the same type at the same place that the account needs, or null.</summary>
     private PlannedGrant? NeededOf(PlannedGrant kept, string type, IReadOnlyList<PlannedGrant> needed)

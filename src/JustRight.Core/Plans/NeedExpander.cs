@@ -1,3 +1,4 @@
+using System.Globalization;
 using JustRight.Core.Conditions;
 using JustRight.Core.Engines;
 using JustRight.Core.Estates;
@@ -140,8 +141,25 @@ internal sealed class NeedExpander(
 
         // What a stored sheet asks for by a name that can be nowhere, nobody can see.
         var isNowhere = NeedNames.Check(need, null) is not null;
-        return spots.Select(at => isNowhere ? AllEngines.Unjudged(need, at) : AllEngines.RightOf(need, at));
+        return spots.Select(at => isNowhere ? AllEngines.Unjudged(need, at) : AllEngines.RightOf(
+            need.Kind == NeedKind.Spn ? need with { Value = ServiceNameRules.Fill(need.Value, p => OfName(p, at.Spot)) } : need, at));
     }
+
+    /// <summary>What stands for a placeholder in the pattern of a service principal name.</summary>
+    private string OfName(string placeholder, Spot? spot) => placeholder switch
+    {
+        ServiceNameRules.Host => $"{spot!.Host}.{estate.Domain.DnsName}",
+        ServiceNameRules.ShortName => spot!.Host,
+        ServiceNameRules.Port => estate.Instance(spot!.Instance!)!.Port.ToString(CultureInfo.InvariantCulture),
+        ServiceNameRules.Instance => spot!.Instance![(spot.Instance!.IndexOf('\\', StringComparison.Ordinal) + 1)..],
+        _ => Here.Value(placeholder) switch
+        {
+            { Type: Conditions.ValueType.Number } number => number.Number.ToString(),
+            { Type: Conditions.ValueType.Text } text => text.Text,
+            { Type: Conditions.ValueType.YesNo } yes => yes.YesNo ? "yes" : "no",
+            _ => placeholder,
+        },
+    };
 
     private IReadOnlyList<PlannedGrant> Choose(SheetAccount account, AnyOf any)
     {

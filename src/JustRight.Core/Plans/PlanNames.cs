@@ -135,7 +135,8 @@ internal sealed class PlanNames
         var known = _groups.Values.FirstOrDefault(g => string.Equals(g.Name, rule.Through, StringComparison.OrdinalIgnoreCase));
         var isTaken = _groups.ContainsKey(rule.Through!) || _accounts.ContainsKey(rule.Through!);
         var group = known ?? new PlannedGroup(
-            isTaken ? $"rule:{rule.Through}" : rule.Through!, rule.Through!, null, GroupScope.Global, "", rule.Why, false, true, [], rule.At)
+            isTaken ? $"rule:{rule.Through}" : rule.Through!, rule.Through!, null, GroupScope.Global, "", rule.Why, false,
+                true, [], rule.At)
         {
             IsShared = true,
         };

@@ -29,6 +29,7 @@ public static class Planner
         grants.AddRange(needed);
         var services = ServicePlanner.Services(sheet, places);
         grants.AddRange(ServicePlanner.Grants(services));
+        faults.AddRange(UniqueServiceNames.Check(grants, names.NameOf));
         var notes = Separations(sheet, estate, install, names, faults);
         notes.AddRange(keptOut.Notes);
         notes.AddRange(SharedTooWidely(names, grants));

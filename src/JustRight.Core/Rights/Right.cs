@@ -62,6 +62,9 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>For membership of a domain group, which only leads to other rights: the group's logon name.</summary>
     public virtual string? DomainGroup => null;
 
+    /// <summary>For a service principal name of an account: the name.</summary>
+    public virtual string? ServiceName => null;
+
     /// <summary>For a right over all that lies below a branch: what it is.</summary>
     public virtual BranchAsked? Below => null;
 

@@ -43,7 +43,8 @@ public static class KeptOutRules
         }
 
         if (account.KeptOut.Count > 0 && sheet.Places.All(p => p.Kind != PlaceKind.Host))
-            yield return new Fault("no-host", account.KeptOutAt, $"{field}.kept-out", "This sheet has no hosts to be kept out of.")
+            yield return new Fault("no-host", account.KeptOutAt, $"{field}.kept-out",
+                "This sheet has no hosts to be kept out of.")
             {
                 Expected = "a place with kind: host",
             };

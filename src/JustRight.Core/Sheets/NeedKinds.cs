@@ -53,6 +53,9 @@ public enum NeedKind
     /// <summary>Membership of a domain group.</summary>
     DomainGroup,
 
+    /// <summary>A service principal name of the account itself.</summary>
+    Spn,
+
     /// <summary>A role of a database instance.</summary>
     InstanceRole,
 
@@ -109,6 +112,7 @@ public static class NeedKinds
         new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Team.Host, Privileges.Constants),
         new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Team.Host, null),
         new(NeedKind.DomainGroup, "domain-group", null, [], Team.Directory, null),
+        new(NeedKind.Spn, "spn", "on", [PlaceKind.Host, PlaceKind.Instance], Team.Directory, null) { PlaceIsOptional = true },
         new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database, null),
         new(
             NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database,

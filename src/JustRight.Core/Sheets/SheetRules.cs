@@ -72,6 +72,7 @@ public static class SheetRules
                     CheckClause(account.Needs[i], $"accounts.{account.Key}.needs[{i}]");
             _faults.AddRange(TaskRules.Check(sheet));
             _faults.AddRange(KeptOutRules.Check(sheet));
+            _faults.AddRange(ServiceNameRules.Check(sheet));
             foreach (var account in sheet.Accounts) CheckPassword(account);
             foreach (var separation in sheet.Separate)
                 foreach (var key in separation.Accounts)

@@ -24,6 +24,16 @@ public sealed record DirectorySnapshot(
     /// </summary>
     public IReadOnlyList<string> AskedFor { get; init; } = [];
 
+    /// <summary>
+    /// The service principal names that were looked for in the whole domain: of these alone is it known who has them.
+    /// </summary>
+    public IReadOnlyList<string> ServiceNamesAsked { get; init; } = [];
+
+    /// <summary>
+    /// The other domains of the forest, in which nobody looked; empty where there is none, or it may not be read.
+    /// </summary>
+    public IReadOnlyList<string> OtherDomains { get; init; } = [];
+
     /// <summary>How many requests the reading took.</summary>
     public int Requests { get; init; }
 

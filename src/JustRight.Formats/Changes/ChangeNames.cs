@@ -37,6 +37,8 @@ internal static class ChangeNames
         [typeof(GrantDatabasePermission)] = "grant-database-permission",
         [typeof(GrantInstancePermission)] = "grant-instance-permission",
         [typeof(GrantLogonRight)] = "grant-logon-right",
+        [typeof(AddServiceName)] = "add-service-name",
+        [typeof(RemoveServiceName)] = "remove-service-name",
         [typeof(DenyLogon)] = "deny-logon",
         [typeof(LiftLogonDenial)] = "lift-logon-denial",
         [typeof(GrantPrivilege)] = "grant-privilege",

@@ -246,7 +246,7 @@ public static class EstateReader
         {
             Tls = new InstanceReach(
                 map.TextOr("address", instance.Host), map.NumberOrNull("port")
-                    ?? (instance.Engine == "postgresql" ? 5432 : 1433), map.TextOrNull("certificate"),
+                    ?? EstateInstance.UsualPort(instance.Engine), map.TextOrNull("certificate"),
                 map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""), map.TextOrNull("secret")
                     ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(access.NumberOrNull("timeout-seconds") ?? 60)),
         };

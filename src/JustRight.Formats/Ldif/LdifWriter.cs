@@ -94,6 +94,12 @@ public sealed class LdifWriter
             case RemoveMember c when DnOf(c.Group) is { } group && DnOf(c.Member) is { } member:
                 Modify(group, ("delete", "member", member));
                 break;
+            case AddServiceName c when DnOf(c.Account) is { } dn:
+                Modify(dn, ("add", "servicePrincipalName", c.ServiceName));
+                break;
+            case RemoveServiceName c when DnOf(c.Account) is { } dn:
+                Modify(dn, ("delete", "servicePrincipalName", c.ServiceName));
+                break;
             case DeleteBranch c:
                 Delete(c.Dn);
                 break;

@@ -110,7 +110,9 @@ internal static class SheetShape
                     new Shape.List(
                         "the types of log-on that it is kept from, on every host of an install",
                         new Shape.Text("a type of log-on", null, null, LogonKind.All), OneWillDo: true)),
-                new("kept-out-through", Words.Key("the group of this sheet through which it is kept out; itself, unless this stands")),
+                new(
+                    "kept-out-through",
+                    Words.Key("the group of this sheet through which it is kept out; itself, unless this stands")),
                 new("needs", new Shape.List("what it needs, in the order of the setup guide", Clause)),
                 new("forbidden", new Shape.List("what it must not hold", ForbiddenEntry.ShapeOf(false))),
             ])), true),

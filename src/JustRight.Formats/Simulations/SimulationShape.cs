@@ -97,6 +97,7 @@ internal static class SimulationShape
                 "of an account, the sum of: 1 disabled, 2 expired, 4 locked, 8 password expired, 16 password never expires, "
                 + "32 password must change",
                 0, 63)),
+        new("serviceNames", new Shape.List("of an account: its service principal names", new Shape.Text("a name"))),
         new("passwordSetAt", Time("when its password was last set")),
         new("passwordProof", new Shape.Text("proof of a password that was set in the simulation")),
         new("wrongPasswords", new Shape.Number("how many wrong passwords were given since the last right one", 0, 999)),

@@ -51,6 +51,7 @@ internal sealed class SurveyedDirectory(SimulationState state, List<string> rema
         CreatedAt = principal.CreatedAt,
         PrimaryGroupRid = principal.PrimaryGroupRid,
         State = principal.State,
+        ServiceNames = principal.ServicePrincipalNames.Count == 0 ? null : [.. principal.ServicePrincipalNames],
         PasswordSetAt = principal.PasswordSetAt,
         PasswordDays = principal is { PasswordSetAt: { } set, PasswordExpiresAt: { } ends }
             ? (int)(ends - set).TotalDays

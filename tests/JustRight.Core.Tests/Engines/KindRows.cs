@@ -122,6 +122,16 @@ internal static class KindRows
 
     private static IEnumerable<KindRow> Directory()
     {
+        yield return new KindRow(new SpnRight(KindScene.Domain, KindScene.ServiceName))
+        {
+            Asked = (Need(NeedKind.Spn, KindScene.ServiceName), null),
+            Held = s => s.WithServiceName(KindScene.Account),
+            Path = $"{Principal} -> {KindScene.ServiceName}",
+            Shut = (s => s.WithServiceName("fm-temp01$"), @"FENNMOOR\fm-temp01$ has it too: Kerberos sign-in fails for both"),
+            Gives = [new AddServiceName(KindScene.Domain, KindScene.Account, KindScene.ServiceName)],
+            Takes = new RemoveServiceName(KindScene.Domain, KindScene.Account, KindScene.ServiceName),
+            IsUnreadWithoutSurvey = false,
+        };
         yield return new KindRow(new DomainGroupRight(KindScene.Domain, KindScene.Group))
         {
             Asked = (Need(NeedKind.DomainGroup, KindScene.Group), null),

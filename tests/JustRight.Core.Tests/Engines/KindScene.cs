@@ -20,6 +20,7 @@ internal static class KindScene
     public const string Sql = "fm-sql01";
     public const string Pg = "fm-pg01";
     public const string Group = "g-operators";
+    public const string ServiceName = "HTTP/fm-temp01.fennmoor.example";
     public const string Branch = "OU=People,DC=fennmoor,DC=example";
 
     public static readonly Sid DomainSid = Sid.Parse("S-1-5-21-1-2-3");
@@ -61,6 +62,24 @@ internal static class KindScene
         Roles = [.. c.Roles, new PostgreSqlRole(Account, RoleAttributes.Login | RoleAttributes.Inherit | besides)],
     });
 
+    /// <summary>A survey in which an account has the service principal name; a computer where there is no such account.</summary>
+    public static Survey WithServiceName(this Survey survey, string account) => survey with
+    {
+        Directory = survey.Directory with
+        {
+            Principals =
+            [
+                .. survey.Directory.Principals.Where(p => p.Name != account),
+                (survey.Directory.Principals.FirstOrDefault(p => p.Name == account)
+                    ?? new DirectoryPrincipal(
+                        DomainSid.Append(1099), PrincipalKind.Computer, account, $"CN={account},DC=fennmoor,DC=example")) with
+                {
+                    ServicePrincipalNames = [ServiceName],
+                },
+            ],
+        },
+    };
+
     /// <summary>A survey in which the group has the account as its member.</summary>
     public static Survey InGroup(this Survey survey) => survey with
     {
@@ -101,6 +120,7 @@ internal static class KindScene
             ],
             [Branch], null)
         {
+            ServiceNamesAsked = [ServiceName],
             Access = access,
         };
         return new Survey("fennmoor", At, false, directory, [HostOf()], [SqlOf(), PgOf()]);

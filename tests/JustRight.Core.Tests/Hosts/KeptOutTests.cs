@@ -68,7 +68,8 @@ public sealed class KeptOutTests
     {
         var (fit, worklist) = Scene([], []).Computer("fm-temp01").Policy("Desks", Deny, "others").Need(KeptOut()).Run();
         Of(fit).Reason.ShouldBe(
-            "svc-poller is not denied it; nothing lets it log on locally today; policy Desks governs it, and its list lacks svc-poller");
+            "svc-poller is not denied it; nothing lets it log on locally today; policy Desks governs it, "
+            + "and its list lacks svc-poller");
         worklist.Give.Select(s => s.Change).ShouldSatisfyAllConditions(
             c => c.OfType<ChangePolicyList>().ShouldHaveSingleItem().Constant.ShouldBe(Deny),
             c => c.OfType<RefreshPolicy>().ShouldHaveSingleItem(), c => c.OfType<DenyLogon>().ShouldBeEmpty());
@@ -126,7 +127,8 @@ public sealed class KeptOutTests
     [Fact]
     public void A_group_that_everybody_is_in_is_not_denied() =>
         Scene([], []).PlannedGroup("all", "Domain Users", false, "poller").Need(KeptOut(), through: "all").Run().Worklist
-            .NotOffered.ShouldContain(n => n.Reason == "everybody in the domain is in Domain Users: nobody could log on any more");
+            .NotOffered.ShouldContain(n =>
+                n.Reason == "everybody in the domain is in Domain Users: nobody could log on any more");
 
     [Fact]
     public void Nobody_is_put_into_a_group_that_is_denied_what_they_need()

@@ -181,6 +181,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         CreateGroup c => Named(session, c.Name, "group"),
         DeleteAccount c => Gone(session, c.Name, c.Note),
         DeleteGroup c => Gone(session, c.Name, c.Note),
+        AddServiceName c => LdapServiceNames.Observe(session, c.Account, c.ServiceName, wanted: true),
+        RemoveServiceName c => LdapServiceNames.Observe(session, c.Account, c.ServiceName, wanted: false),
         SetPassword c => LdapPasswords.Observe(session, c),
         DescribeAccount c => Described(session, c),
         DisableAccount c => Usable(session, c.Name, wanted: false),
@@ -213,6 +215,12 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                         .. Optional("description", c.Description), .. Optional("info", c.Note),
                     ]),
                     $"creating {c.Dn}");
+                break;
+            case AddServiceName c:
+                LdapServiceNames.Make(session, c.Account, c.ServiceName, DirectoryAttributeOperation.Add);
+                break;
+            case RemoveServiceName c:
+                LdapServiceNames.Make(session, c.Account, c.ServiceName, DirectoryAttributeOperation.Delete);
                 break;
             case SetPassword c:
                 LdapPasswords.Set(session, c, password ?? throw new InvalidOperationException("Setting a password needs one."));

@@ -13,7 +13,11 @@ public sealed class DirectoryEngine : Engine
 {
     /// <inheritdoc/>
     public override IEnumerable<RightTail> Given(Survey survey, MembershipGraph graph, AccessTree? tree) =>
-        tree is null ? [] : DelegationFinder.Find(tree, graph);
+        (tree is null ? [] : DelegationFinder.Find(tree, graph)).Concat(
+            from account in survey.Directory.Principals
+            where account.Kind == PrincipalKind.User || account.PasswordFetchers is not null
+            from name in account.ServicePrincipalNames
+            select new RightTail(account.Sid, new SpnRight(survey.Directory.Domain, name), [], null));
 
     /// <inheritdoc/>
     public override Right Membership(string domain, string group) => new DomainGroupRight(domain, group);
@@ -22,6 +26,7 @@ public sealed class DirectoryEngine : Engine
     public override Right? RightOf(Need need, AskedAt at) => need.Kind switch
     {
         NeedKind.DomainGroup => new DomainGroupRight(at.Domain, need.Value),
+        NeedKind.Spn => new SpnRight(at.Domain, need.Value),
         NeedKind.Directory => at.Spot?.Branch is { } branch
             ? new DirectoryRight(BranchAsked.Make(DirectoryActs.Of(need.Value)!, need.Attributes, need.Of, branch))
             : null,
@@ -37,6 +42,8 @@ public sealed class DirectoryEngine : Engine
         RemoveMember c => [Loss.OfMembership(view.NodeOf(c.Member), view.NodeOf(c.Group))],
         RemoveAccessRule { Rule.Denies: false } c =>
             [Loss.OfEntry(view.NodeOf(c.Rule.Principal), new EntryRight(c.Says, c.Dn, c.Rule, 1))],
+        RemoveServiceName c => [Loss.OfEntry(view.NodeOf(c.Account), new SpnRight(c.Domain, c.ServiceName))],
+        AddServiceName => [],
         RemoveAccessRule => [], // who is no longer denied loses nothing
         CreateBranch or DeleteBranch or CreateAccount or DeleteAccount or DescribeAccount or SetPassword => [],
         CreateGroup or DeleteGroup or AddMember or AddAccessRule or SwitchInheritance or DisableAccount or EnableAccount => [],

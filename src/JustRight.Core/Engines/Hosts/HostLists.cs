@@ -11,7 +11,8 @@ public static class HostLists
     /// </summary>
     public static (Right Right, bool Denies)? RightOf(string constant, string host)
     {
-        if (LogonRights.OfConstant(constant) is { } logon) return logon.Denies ? (new KeptOutRight(host, logon.Type), true) : (new LogonRight(host, logon.Type), false);
+        if (LogonRights.OfConstant(constant) is { } logon) return logon.Denies ? (new KeptOutRight(host, logon.Type), true)
+            : (new LogonRight(host, logon.Type), false);
         return Privileges.Find(constant) is { } privilege ? (new PrivilegeRight(host, privilege), false) : null;
     }
 }

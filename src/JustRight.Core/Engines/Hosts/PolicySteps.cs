@@ -15,7 +15,8 @@ internal sealed class PolicySteps : SharedSteps
         "the owners of the policy change it: its template is on the domain controllers' file share, to which this release "
         + "does not write";
 
-    private readonly Dictionary<(string Policy, string Constant), (GovernedRight Governed, List<(Giving For, string? Why)> Added)> _lists = [];
+    private readonly Dictionary<(string Policy, string Constant), (GovernedRight Governed, List<(Giving For,
+        string? Why)> Added)> _lists = [];
     private readonly SortedDictionary<string, (List<ExpectedHolder> Expect, List<(Giving For, Right Right)> For)> _refreshes =
         new(StringComparer.OrdinalIgnoreCase);
 

@@ -28,8 +28,9 @@ internal static class WhoIsKeptOut
     public static string? Others(Giving giving)
     {
         var others = giving.WhoIsIn(giving.Holder).Where(o => o.IsUnknown).Select(o => o.Name).ToList();
-        return others.Count == 0 ? null
-            : $"keeps out {string.Join(", ", others.Take(MostNamed))}{(others.Count > MostNamed ? $" and {others.Count - MostNamed} others" : "")} too, "
-                + $"who {(others.Count == 1 ? "is" : "are")} in {giving.Holder} and in no install";
+        if (others.Count == 0) return null;
+        var more = others.Count > MostNamed ? $" and {others.Count - MostNamed} others" : "";
+        return $"keeps out {string.Join(", ", others.Take(MostNamed))}{more} too, "
+            + $"who {(others.Count == 1 ? "is" : "are")} in {giving.Holder} and in no install";
     }
 }

@@ -102,7 +102,10 @@ internal sealed class SurveyJob(
         var branches = plans.SelectMany(p => p.Grants).Select(g => g.Right.Below?.Branch).OfType<string>()
             .Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         var survey = await EstateSurveyor.TakeAsync(
-            estate, reach, new SurveyAims(names, branches), time, p =>
+            estate, reach, new SurveyAims(names, branches)
+            {
+                ServiceNames = [.. plans.SelectMany(p => p.Grants).Select(g => g.Right.ServiceName).OfType<string>()],
+            }, time, p =>
                 feed.Tell(job, new JobEvent(JobState.Running.Word(), p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         var fits = await summaries.SurveyedAsync(estate.Name, () => surveys.SaveAsync(survey, cancel), cancel);
         await drift.KeepAsync(estate, fits, who, cancel);
