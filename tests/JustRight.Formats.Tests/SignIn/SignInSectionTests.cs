@@ -5,16 +5,16 @@ public sealed class SignInSectionTests
 {
     [Theory]
     [InlineData(
-        "bind: { account: reader, as: dn }", "bind: { account: raeder, as: dn }", "unknown-account", "sign-in.bind.account", 22)]
-    [InlineData("works-as: bind", "works-as: service", "wrong-value", "sign-in.bind.account", 22)]
-    [InlineData("enter: staff", "enter: staf", "unknown-group", "sign-in.enter", 25)]
-    [InlineData("families: [ad-like]", "families: [ad]", "wrong-value", "sign-in.families[0]", 21)]
-    [InlineData("is: people-base }", "is: people-bas }", "unknown-value", "sign-in.settings.fields[4].is", 39)]
-    [InlineData("  typed-name: \"{0}\"\n", "", "missing-key", "sign-in.typed-name", 39)]
-    [InlineData("typed-on: web-server", "typed-on: web-sever", "unknown-place", "sign-in.settings.typed-on", 31)]
-    [InlineData("    form: properties\n", "", "missing-key", "sign-in.settings.form", 31)]
-    [InlineData("name: people.post, is: mail", "name: people.key, is: mail", "wrong-value", "sign-in.settings.fields", 35)]
-    [InlineData("form: properties", "form: env", "wrong-value", "sign-in.settings.fields", 35)]
+        "bind: { account: reader, as: dn }", "bind: { account: raeder, as: dn }", "unknown-account", "sign-in.bind.account", 24)]
+    [InlineData("works-as: bind", "works-as: service", "wrong-value", "sign-in.bind.account", 24)]
+    [InlineData("enter: staff", "enter: staf", "unknown-group", "sign-in.enter", 27)]
+    [InlineData("families: [ad-like]", "families: [ad]", "wrong-value", "sign-in.families[0]", 23)]
+    [InlineData("is: people-base }", "is: people-bas }", "unknown-value", "sign-in.settings.fields[4].is", 41)]
+    [InlineData("  typed-name: \"{0}\"\n", "", "missing-key", "sign-in.typed-name", 41)]
+    [InlineData("typed-on: web-server", "typed-on: web-sever", "unknown-place", "sign-in.settings.typed-on", 33)]
+    [InlineData("    form: properties\n", "", "missing-key", "sign-in.settings.form", 33)]
+    [InlineData("name: people.post, is: mail", "name: people.key, is: mail", "wrong-value", "sign-in.settings.fields", 37)]
+    [InlineData("form: properties", "form: env", "wrong-value", "sign-in.settings.fields", 37)]
     public void A_broken_sheet_gives_a_fault_with_its_place(string part, string instead, string code, string field, int line)
     {
         var (_, faults) = DemoFiles.Sheet(DemoFiles.With("sheets/rennet-roster.yaml", part, instead));
