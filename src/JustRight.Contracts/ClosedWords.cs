@@ -34,8 +34,10 @@ internal sealed class GivenByWordAttribute() : AllowedValuesAttribute("us", "set
 /// <summary>A kind of need; <c>account</c> for what an account needs of itself.</summary>
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class NeedKindWordAttribute() : AllowedValuesAttribute(
-    "logon", "kept-out", "privilege", "local-group", "domain-group", "spn", "instance-role", "instance-permission",
-    "database-role", "database-permission", "database-owner", "directory", "product-role", "task", "service", "account");
+    "logon", "kept-out", "privilege", "local-group", "domain-group", "spn", "delegates-to", "instance-role",
+    "instance-permission", "database-role", "database-permission", "database-owner", "directory", "product-role", "task",
+        "service",
+    "account");
 
 /// <summary>A verdict on a right.</summary>
 [AttributeUsage(AttributeTargets.Property)]

@@ -39,6 +39,8 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
                 : null,
             PrimaryGroupRid = p.PrimaryGroupRid,
             ServicePrincipalNames = p.ServiceNames ?? [],
+            DelegatesTo = p.DelegatesTo ?? [],
+            IsTrustedForDelegation = p.IsTrustedForDelegation,
             State = p.State,
             PasswordSetAt = p.PasswordSetAt,
             PasswordExpiresAt = p.PasswordDays > 0 && !p.State.HasFlag(AccountState.PasswordNeverExpires)
@@ -130,6 +132,10 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
         EnableAccount c => Usable(state, c.Name, wanted: true),
         AddServiceName c => SimulationServiceNames.Observe(state, c.Account, c.ServiceName, wanted: true),
         RemoveServiceName c => SimulationServiceNames.Observe(state, c.Account, c.ServiceName, wanted: false),
+        AllowDelegation c => SimulationDelegation.Observe(state, c.Account, c.Target, wanted: true),
+        EndDelegation c => SimulationDelegation.Observe(state, c.Account, c.Target, wanted: false),
+        TrustForDelegation c => SimulationDelegation.ObserveTrust(state, c.Account, wanted: true),
+        EndDelegationTrust c => SimulationDelegation.ObserveTrust(state, c.Account, wanted: false),
         AddMember c => Membership(state, c.Group, c.Member, wanted: true),
         RemoveMember c => Membership(state, c.Group, c.Member, wanted: false),
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
@@ -220,6 +226,18 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
                 break;
             case RemoveServiceName c:
                 SimulationServiceNames.Remove(Need(state, c.Account), c.ServiceName);
+                break;
+            case AllowDelegation c:
+                SimulationDelegation.Allow(Need(state, c.Account), c.Target);
+                break;
+            case EndDelegation c:
+                SimulationDelegation.End(Need(state, c.Account), c.Target);
+                break;
+            case TrustForDelegation c:
+                Need(state, c.Account).IsTrustedForDelegation = true;
+                break;
+            case EndDelegationTrust c:
+                Need(state, c.Account).IsTrustedForDelegation = false;
                 break;
             case AddMember c:
                 var (outer, inner) = (Need(state, c.Group), Need(state, c.Member));

@@ -103,6 +103,14 @@ public sealed class SimulationPrincipal
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public List<string>? ServiceNames { get; set; }
 
+    /// <summary>The services at which an account acts as whoever signed in to it; null for none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public List<string>? DelegatesTo { get; set; }
+
+    /// <summary>Whether an account is trusted for delegation to any service.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool IsTrustedForDelegation { get; set; }
+
     /// <summary>Primary group of accounts.</summary>
     public uint PrimaryGroupRid { get; set; }
 

@@ -39,15 +39,15 @@ public sealed class InverseTests(Controller controller)
         for (var round = 0; round < Rounds; round++)
         {
             client.Protect(Inner, client.Descriptor(Inner).WithProtection(true));
-            await undoing.RoundAsync(() => Task.FromResult(Any(client)), 8, 12, round);
+            await undoing.RoundAsync(() => Task.FromResult(Any(client)), 10, 32, round);
         }
 
         undoing.Skipped.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         undoing.Made.Keys.Order().ShouldBe([
-            nameof(AddAccessRule), nameof(AddMember), nameof(AddServiceName), nameof(CreateAccount), nameof(CreateBranch),
-                nameof(CreateGroup),
-            nameof(DescribeAccount), nameof(DisableAccount), nameof(EnableAccount), nameof(RemoveAccessRule),
-            nameof(RemoveMember), nameof(RemoveServiceName), nameof(SwitchInheritance),
+            nameof(AddAccessRule), nameof(AddMember), nameof(AddServiceName), nameof(AllowDelegation), nameof(CreateAccount),
+            nameof(CreateBranch), nameof(CreateGroup), nameof(DescribeAccount), nameof(DisableAccount), nameof(EnableAccount),
+            nameof(EndDelegation), nameof(EndDelegationTrust), nameof(RemoveAccessRule), nameof(RemoveMember),
+            nameof(RemoveServiceName), nameof(SwitchInheritance), nameof(TrustForDelegation),
         ]);
     }
 
@@ -66,16 +66,20 @@ public sealed class InverseTests(Controller controller)
         var rule = new AccessRule(
             $@"{Domain}\{One([Groups[0], Accounts[0]])}", number == 0, AccessRights.WriteProperty, null, null,
             AceFlags.ContainerInherit);
-        switch (_random.Next(13))
+        switch (_random.Next(17))
         {
             case 0: return new CreateBranch(Domain, $"OU=New{number},{Root}");
-            case 1: return Account($"svc-undone-new{number}", branch);
+            case 1: return Account($"svc-undone-new{_random.Next(12)}", branch);
             case 2: return Group($"undone-new{number}", branch);
             case 3: return new AddMember(Domain, One(Groups), account);
             case 4: return new RemoveMember(Domain, One(Groups), account);
             case 5: return Describe(client, account, $"text {number}", number == 0);
             case 11: return new AddServiceName(Domain, account, $"HTTP/web{number}.undone");
             case 12: return new RemoveServiceName(Domain, account, $"HTTP/web{number}.undone");
+            case 13: return new AllowDelegation(Domain, account, "HTTP/acted.undone");
+            case 14: return new EndDelegation(Domain, account, "HTTP/acted.undone");
+            case 15: return new TrustForDelegation(Domain, account);
+            case 16: return new EndDelegationTrust(Domain, account);
             case 6: return new DisableAccount(Domain, account);
             case 7: return new EnableAccount(Domain, account);
             case 8: return new AddAccessRule(Domain, branch, rule, "write its attributes");

@@ -39,9 +39,16 @@ public sealed class LdifTests(Controller controller)
             new DescribeAccount("FENNMOOR", "svc-ldif", "", false, "", true), new RemoveMember(
                 "FENNMOOR", "ldif-agents", "svc-ldif"),
             new AddServiceName("FENNMOOR", "svc-ldif", "HTTP/ldif.fennmoor.example"),
+            new AllowDelegation("FENNMOOR", "svc-ldif", "HTTP/other.fennmoor.example"),
         ];
         await ApplyAsync(raw, second);
-        await ApplyAsync(raw, [new RemoveServiceName("FENNMOOR", "svc-ldif", "HTTP/ldif.fennmoor.example")]);
+        await ApplyAsync(
+            raw,
+            [
+                new RemoveServiceName("FENNMOOR", "svc-ldif", "HTTP/ldif.fennmoor.example"),
+                new EndDelegation("FENNMOOR", "svc-ldif", "HTTP/other.fennmoor.example")]);
+        await ApplyAsync(raw, [new TrustForDelegation("FENNMOOR", "svc-ldif")]);
+        await ApplyAsync(raw, [new EndDelegationTrust("FENNMOOR", "svc-ldif")]);
         await ApplyAsync(raw, [new DisableAccount("FENNMOOR", "svc-ldif")]);
         var list = new SwitchInheritance("FENNMOOR", Branch, false, DescriptorText.Write(raw.Descriptor(Branch).DaclOnly));
         await ApplyAsync(

@@ -2,6 +2,7 @@ using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Changes;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Tests;
 
@@ -76,6 +77,37 @@ public sealed class ServiceNameTests(Controller controller)
         read.Principals.ShouldContain(p => p.Name == (string)dc.Attributes["sAMAccountName"][0]);
         (await _directory.ObserveAsync(new AddServiceName("FENNMOOR", "svc-cased", name), Cancel)).State
             .ShouldBe(ObservedState.Impossible);
+    }
+
+    [Fact]
+    public async Task Delegation_is_given_read_and_taken_away_and_no_other_flag_changes()
+    {
+        var (branch, target) = ($"OU=Names3,{Root}", "MSSQLSvc/names.fennmoor.example:1433");
+        await MakeAsync(new CreateBranch("FENNMOOR", branch));
+        await _directory.MakeAsync(
+            new CreateAccount("FENNMOOR", "svc-acts", $"CN=svc-acts,{branch}", "svc-acts@fennmoor.example", "", true),
+            NewPassword.Generate(), Cancel);
+        var before = await ReadAsync();
+        (before.DelegatesTo.Count, before.IsTrustedForDelegation).ShouldBe((0, false));
+        foreach (var change in new DirectoryChange[]
+            { new AllowDelegation("FENNMOOR", "svc-acts", target), new TrustForDelegation("FENNMOOR", "svc-acts") })
+        {
+            (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.NotDone);
+            await MakeAsync(change);
+            (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.Done);
+        }
+
+        var given = await ReadAsync();
+        given.DelegatesTo.ShouldBe([target]);
+        (given.IsTrustedForDelegation, given.State, given.Flags ^ before.Flags).ShouldBe((true, before.State, 0x80000));
+        await MakeAsync(new EndDelegation("FENNMOOR", "svc-acts", target.ToUpperInvariant()));
+        await MakeAsync(new EndDelegationTrust("FENNMOOR", "svc-acts"));
+        var after = await ReadAsync();
+        (after.DelegatesTo.Count, after.Flags).ShouldBe((0, before.Flags));
+
+        async Task<DirectoryPrincipal> ReadAsync() =>
+            (await _directory.ReadAsync(new DirectoryScope([], ["svc-acts"]), Cancel)).Principals
+                .Single(p => p.Name == "svc-acts");
     }
 
     private Task MakeAsync(DirectoryChange change) => _directory.MakeAsync(change, null, Cancel);

@@ -30,6 +30,7 @@ public sealed class RoundTripTests
             true), new DescribeAccount("D", "a", "new", true, "old", false), new DisableAccount("D", "a"),
         new CreateGroup("D", "g", "CN=g", GroupScope.DomainLocal, "says"), new AddMember("D", "g", "a"), new AddLocalGroupMember(
             "h", "Administrators", @"D\a"),
+        new AllowDelegation("D", "a", "MSSQLSvc/h.example:1433"), new TrustForDelegation("D", "a"),
         new AddServiceName("D", "a", "HTTP/h.example:8443"), new DenyLogon("h", "remote", @"D\a"), new GrantLogonRight("h", "service", @"D\a"), new CreateLogin("i", @"D\a"), new AddInstanceRoleMember(
             "i", "dbcreator", @"D\a"),
         new ChangeDatabaseOwner("i", "db", @"D\a", "sa"), new GrantInstancePermission(

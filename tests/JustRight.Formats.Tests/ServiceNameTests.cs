@@ -19,6 +19,9 @@ public sealed class ServiceNameTests
     [InlineData("wrong-place", "{ spn: \"HTTP/x\", on: store }")]
     [InlineData("wrong-qualifier", "{ spn: HTTP/x, below: web }")]
     [InlineData("needless-key", "{ spn: HTTP/x, through: crew }")]
+    [InlineData("any-service", "{ delegates-to: any }")]
+    [InlineData("wrong-value", "{ delegates-to: \"HTTP\" }")]
+    [InlineData("unknown-placeholder", "{ delegates-to: \"MSSQLSvc/{host}:{port}\", on: web }")]
     public void What_no_name_can_be_is_one_error_with_its_line(string code, string need)
     {
         var (sheet, faults) = DemoFiles.Sheet(Sheet(need));
@@ -54,6 +57,11 @@ public sealed class ServiceNameTests
             ("a/spn:mssqlsvc/fm-sql01.fennmoor.example:fm-sql01@fennmoor", "MSSQLSvc/fm-sql01.fennmoor.example:fm-sql01"),
         ]);
     }
+
+    [Fact]
+    public void Two_accounts_may_act_at_one_service() =>
+        Plan("{ delegates-to: HTTP/x.example }\n  b:\n    purpose: y\n    needs:\n      - { delegates-to: HTTP/x.example }")
+            .Faults.ShouldBeEmpty();
 
     [Fact]
     public void Two_accounts_with_one_name_are_a_fault_of_the_plan()

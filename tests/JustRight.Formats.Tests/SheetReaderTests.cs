@@ -171,7 +171,7 @@ public sealed class SheetReaderTests
         NeedKind.DatabasePermission => "SELECT",
         NeedKind.Logon or NeedKind.KeptOut or NeedKind.Privilege or NeedKind.LocalGroup => "Something",
         NeedKind.Service or NeedKind.DomainGroup => "Something",
-        NeedKind.Spn => "HTTP/something",
+        NeedKind.Spn or NeedKind.Delegation => "HTTP/something",
         NeedKind.InstanceRole or NeedKind.DatabaseRole or NeedKind.DatabaseOwner or NeedKind.ProductRole => "Something",
         NeedKind.Directory => "Something",
         NeedKind.Task => "something",

@@ -221,7 +221,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
 
         await service.RunAsync($"installs/{install}/verify");
         (await TryAsync(null)).Checks.Single(c => c.Id == "bind").Verdict.ShouldBe("unseen");
-        (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("5 made");
+        (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("6 made");
 
         // The password that was made with the account goes nowhere until an owner lets it.
         var withheld = (await TryAsync(RosterScene.Password)).Checks.Single(c => c.Id == "bind");

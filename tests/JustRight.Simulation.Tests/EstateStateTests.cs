@@ -108,7 +108,10 @@ public sealed class EstateStateTests : IDisposable
     private List<Plan> Plans() => [.. Installs.Select(_demo.PlanOf)];
 
     private Task<Survey> SurveyAsync(EstateConnectors connectors) => EstateSurveyor.TakeAsync(
-        _demo.Estate, connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, Cancel);
+        _demo.Estate, connectors, new SurveyAims([], [])
+        {
+            ServiceNames = [.. Plans().SelectMany(p => p.Grants).Select(g => g.Right.ServiceNameAsked).OfType<string>()],
+        }, TimeProvider.System, _ => { }, Cancel);
 
     private EstateConnectors Open(SimulationState state)
     {

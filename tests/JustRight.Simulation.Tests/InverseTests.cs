@@ -18,7 +18,7 @@ namespace JustRight.Simulation.Tests;
 /// </summary>
 public sealed class InverseTests
 {
-    private const int Rounds = 24, Disturbances = 40, Steps = 25;
+    private const int Rounds = 24, Disturbances = 40, Steps = 40;
     private const string Domain = "FENNMOOR";
     private static readonly string[] Accounts =
         ["svc-archive", "svc-reports", "svc-tally", "svc-quern", "svc-roundsman", "m.ferris"];
@@ -51,17 +51,15 @@ public sealed class InverseTests
         met.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         kinds.Order().ShouldBe([
             nameof(AddAccessRule), nameof(AddDatabaseRoleMember), nameof(AddInstanceRoleMember), nameof(AddLocalGroupMember),
-            nameof(AddMember), nameof(AddServiceName), nameof(ChangeDatabaseOwner), nameof(ChangePolicyList),
-                nameof(CreateAccount),
-            nameof(CreateBranch), nameof(CreateDatabaseUser), nameof(CreateGroup), nameof(CreateLogin),
-            nameof(DenyLogon), nameof(DescribeAccount), nameof(DisableAccount), nameof(EnableAccount),
-                nameof(GrantDatabasePermission),
+            nameof(AddMember), nameof(AddServiceName), nameof(AllowDelegation), nameof(ChangeDatabaseOwner),
+            nameof(ChangePolicyList), nameof(CreateAccount), nameof(CreateBranch), nameof(CreateDatabaseUser),
+            nameof(CreateGroup), nameof(CreateLogin), nameof(DenyLogon), nameof(DescribeAccount), nameof(DisableAccount),
+            nameof(EnableAccount), nameof(EndDelegation), nameof(EndDelegationTrust), nameof(GrantDatabasePermission),
             nameof(GrantInstancePermission), nameof(GrantLogonRight), nameof(GrantPrivilege), nameof(LiftLogonDenial),
-            nameof(RemoveAccessRule),
-            nameof(RemoveDatabaseRoleMember), nameof(RemoveInstanceRoleMember), nameof(RemoveLocalGroupMember),
-            nameof(RemoveMember), nameof(RemoveServiceName), nameof(RevokeDatabasePermission), nameof(RevokeInstancePermission),
-            nameof(RevokeLogonRight), nameof(RevokePrivilege), nameof(SetServiceAccount), nameof(SetServiceOrder),
-            nameof(SetServiceStart), nameof(SwitchInheritance),
+            nameof(RemoveAccessRule), nameof(RemoveDatabaseRoleMember), nameof(RemoveInstanceRoleMember),
+            nameof(RemoveLocalGroupMember), nameof(RemoveMember), nameof(RemoveServiceName), nameof(RevokeDatabasePermission),
+            nameof(RevokeInstancePermission), nameof(RevokeLogonRight), nameof(RevokePrivilege), nameof(SetServiceAccount),
+            nameof(SetServiceOrder), nameof(SetServiceStart), nameof(SwitchInheritance), nameof(TrustForDelegation),
         ]);
     }
 
@@ -72,7 +70,7 @@ public sealed class InverseTests
         var (group, host, number, sql) = (One(Groups), One(Hosts), random.Next(3), "fm-sql01");
         var found = simulation.File.Read(s => s.Principals.First(p => p.Name == account));
         var service = simulation.File.Read(s => s.Hosts.First(h => h.Name == host).Services.FirstOrDefault());
-        switch (random.Next(36))
+        switch (random.Next(40))
         {
             case 0: return new CreateBranch(Domain, $"OU=New{number},OU=Fennmoor,DC=fennmoor,DC=example");
             case 1:
@@ -123,6 +121,10 @@ public sealed class InverseTests
             case 30: return await SwitchAsync(simulation, Branches[^1]);
             case 34: return new AddServiceName(Domain, account, $"HTTP/web{number}");
             case 35: return new RemoveServiceName(Domain, account, $"HTTP/web{number}");
+            case 36: return new AllowDelegation(Domain, account, $"HTTP/web{number}");
+            case 37: return new EndDelegation(Domain, account, $"HTTP/web{number}");
+            case 38: return new TrustForDelegation(Domain, account);
+            case 39: return new EndDelegationTrust(Domain, account);
             case 32: return new DenyLogon(host, "interactive", principal);
             case 33: return new LiftLogonDenial(host, "interactive", principal);
             case 29: return number == 0 ? Owner() : new GrantDatabasePermission(sql, "ThermoReports", "SELECT", null, principal);

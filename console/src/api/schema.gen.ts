@@ -3940,7 +3940,7 @@ export interface components {
              * @description The kind of need, or `account` for what an account needs of itself.
              * @enum {string}
              */
-            kind: "logon" | "kept-out" | "privilege" | "local-group" | "domain-group" | "spn" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "task" | "service" | "account";
+            kind: "logon" | "kept-out" | "privilege" | "local-group" | "domain-group" | "spn" | "delegates-to" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "task" | "service" | "account";
             /** @description The right, in words. */
             right: string;
             /** @description Where it is to be held, or is. */
@@ -4556,7 +4556,7 @@ export interface components {
              * @description The kind of need.
              * @enum {string}
              */
-            kind: "logon" | "kept-out" | "privilege" | "local-group" | "domain-group" | "spn" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "task" | "service" | "account";
+            kind: "logon" | "kept-out" | "privilege" | "local-group" | "domain-group" | "spn" | "delegates-to" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "task" | "service" | "account";
             /** @description The right, in words. */
             right: string;
             /** @description Where it is to be held. */

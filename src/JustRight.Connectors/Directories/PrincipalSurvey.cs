@@ -1,4 +1,5 @@
 using System.DirectoryServices.Protocols;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Estates;
@@ -20,6 +21,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         "userAccountControl",
         "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "msDS-UserPasswordExpiryTimeComputed",
         "lastLogonTimestamp", "servicePrincipalName", "groupType", "member", "memberOf", Fetchers,
+        LdapDelegation.Attribute,
     ];
 
     /// <summary>What is read of each root key.</summary>
@@ -290,6 +292,8 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             EndsAt = entry.FileTime("accountExpires"),
             LastSeenAt = entry.FileTime("lastLogonTimestamp"),
             ServicePrincipalNames = [.. entry.Texts("servicePrincipalName").Order(StringComparer.OrdinalIgnoreCase)],
+            DelegatesTo = [.. entry.Texts(LdapDelegation.Attribute).Order(StringComparer.OrdinalIgnoreCase)],
+            IsTrustedForDelegation = (entry.Number("userAccountControl") & LdapDelegation.AnyService) != 0,
             Scope = (groupType & 0x4) != 0 ? GroupScope.DomainLocal
                 : (groupType & 0x8) != 0 ? GroupScope.Universal
                 : GroupScope.Global,

@@ -22,7 +22,8 @@ public static class NeedNames
         {
             NeedKind.DomainGroup or NeedKind.LocalGroup => OfGroup(name, need.Kind),
             NeedKind.InstancePermission or NeedKind.DatabasePermission => OfPermission(name, need.Kind, engine),
-            NeedKind.Logon or NeedKind.KeptOut or NeedKind.Spn or NeedKind.Privilege or NeedKind.InstanceRole
+            NeedKind.Logon or NeedKind.KeptOut or NeedKind.Spn or NeedKind.Delegation or NeedKind.Privilege
+                or NeedKind.InstanceRole
                 or NeedKind.DatabaseRole or NeedKind.DatabaseOwner
                 or NeedKind.Directory or NeedKind.ProductRole or NeedKind.Task or NeedKind.Service => null,
         };

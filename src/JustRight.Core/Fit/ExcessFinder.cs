@@ -68,6 +68,9 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         var forbidden = new List<(int, List<Right>)>();
         var rules = plan.Forbidden.Where(b => b.Account is null || b.Account == account.Key);
         foreach (var rule in rules.Where(r => r.Act is not null)) FindForbiddenAct(rule);
+        foreach (var held in holdings.All(_ => true).Where(h => h.Right.WhyForbidden is not null))
+            if (_forbiddenEntries.Add(held.Right.Key))
+                _found.Add((Say(held.Right, Verdict.Forbidden, held.Right.WhyForbidden!, holdings.PathsOf(held)), []));
         foreach (var rule in rules.Where(r => r.Act is null).DistinctBy(r => r.Group.ToUpperInvariant()))
         {
             var right = view.Membership(rule.Group);

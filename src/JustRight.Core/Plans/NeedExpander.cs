@@ -142,7 +142,7 @@ internal sealed class NeedExpander(
         // What a stored sheet asks for by a name that can be nowhere, nobody can see.
         var isNowhere = NeedNames.Check(need, null) is not null;
         return spots.Select(at => isNowhere ? AllEngines.Unjudged(need, at) : AllEngines.RightOf(
-            need.Kind == NeedKind.Spn ? need with { Value = ServiceNameRules.Fill(need.Value, p => OfName(p, at.Spot)) } : need, at));
+            need.Kind is NeedKind.Spn or NeedKind.Delegation ? need with { Value = ServiceNameRules.Fill(need.Value, p => OfName(p, at.Spot)) } : need, at));
     }
 
     /// <summary>What stands for a placeholder in the pattern of a service principal name.</summary>

@@ -65,6 +65,9 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>For a service principal name of an account: the name.</summary>
     public virtual string? ServiceName => null;
 
+    /// <summary>A service principal name that it is about, whose holder matters to it.</summary>
+    public virtual string? ServiceNameAsked => ServiceName;
+
     /// <summary>For a right over all that lies below a branch: what it is.</summary>
     public virtual BranchAsked? Below => null;
 
@@ -102,6 +105,9 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
 
     /// <summary>Whether it only keeps its holder from something: then it is never more than is needed.</summary>
     public virtual bool OnlyRestrains => false;
+
+    /// <summary>Why nobody may hold it, whatever rules say; null for rights that rules decide about.</summary>
+    public virtual string? WhyForbidden => null;
 
     /// <summary>How it is said that it is held.</summary>
     public virtual string HeldWord => "held";

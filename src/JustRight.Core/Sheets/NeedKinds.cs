@@ -56,6 +56,9 @@ public enum NeedKind
     /// <summary>A service principal name of the account itself.</summary>
     Spn,
 
+    /// <summary>Acting at a service, named by its service principal name, as whoever signed in to the account's own.</summary>
+    Delegation,
+
     /// <summary>A role of a database instance.</summary>
     InstanceRole,
 
@@ -113,6 +116,10 @@ public static class NeedKinds
         new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Team.Host, null),
         new(NeedKind.DomainGroup, "domain-group", null, [], Team.Directory, null),
         new(NeedKind.Spn, "spn", "on", [PlaceKind.Host, PlaceKind.Instance], Team.Directory, null) { PlaceIsOptional = true },
+        new(NeedKind.Delegation, "delegates-to", "on", [PlaceKind.Host, PlaceKind.Instance], Team.Directory, null)
+        {
+            PlaceIsOptional = true,
+        },
         new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database, null),
         new(
             NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database,

@@ -22,6 +22,7 @@ public static partial class ServiceNameRules
     /// <summary>The name of the place's instance.</summary>
     public const string Instance = "instance";
 
+    private const string AnyService = "any";
     private static readonly string[] OfHosts = [Host, ShortName];
     private static readonly string[] OfInstances = [Port, Instance];
 
@@ -35,13 +36,25 @@ public static partial class ServiceNameRules
 
     private static IEnumerable<Fault> Check(Sheet sheet, Need need, string field)
     {
+        var key = $"{field}.{NeedKinds.ByKind[need.Kind].Key}";
+        if (need.Kind == NeedKind.Delegation && need.Value == AnyService)
+        {
+            yield return new Fault(
+                "any-service", need.At, key,
+                "An account that is trusted for delegation to any service can be everybody who signs in to it, everywhere.")
+            {
+                Expected = "the service principal names of the services, such as MSSQLSvc/{host}:{port}",
+            };
+            yield break;
+        }
+
         var place = sheet.Places.FirstOrDefault(p => p.Key == need.Place);
         string[] known = [.. place is null ? [] : OfHosts, .. place?.Kind == PlaceKind.Instance ? OfInstances : [],
             .. sheet.Questions.Select(q => q.Key)];
         var unknown = Placeholder().Matches(need.Value).Select(m => m.Groups[1].Value).FirstOrDefault(p => !known.Contains(p));
         if (unknown is not null)
             yield return new Fault(
-                "unknown-placeholder", need.At, $"{field}.spn",
+                "unknown-placeholder", need.At, key,
                 OfHosts.Contains(unknown) ? $"'{{{unknown}}}' is said of a host, and this need has none."
                     : OfInstances.Contains(unknown) ? $"'{{{unknown}}}' is said of an instance, and this need has none."
                     : $"'{{{unknown}}}' means nothing here.")
@@ -52,18 +65,18 @@ public static partial class ServiceNameRules
             };
         else if (ServicePrincipalName.WhatIsWrong(Fill(need.Value, _ => "x")) is { } wrong)
             yield return new Fault(
-                "wrong-value", need.At, $"{field}.spn", $"'{need.Value}' is no service principal name (SPN): {wrong}.")
+                "wrong-value", need.At, key, $"'{need.Value}' is no service principal name (SPN): {wrong}.")
             {
                 Expected = "a name such as HTTP/{host} or MSSQLSvc/{host}:{port}",
             };
         if (need.Through is not null)
             yield return new Fault(
-                "needless-key", need.At, $"{field}.through", "A service principal name belongs to an account, and to no group.");
+                "needless-key", need.At, $"{field}.through", "It belongs to an account, and to no group.");
     }
 
     private static IEnumerable<(Need Need, string Field)> In(NeedClause clause, string field) => clause switch
     {
-        Need need => need.Kind == NeedKind.Spn ? [(need, field)] : [],
+        Need need => need.Kind is NeedKind.Spn or NeedKind.Delegation ? [(need, field)] : [],
         AllOf all => all.Parts.SelectMany((p, i) => In(p, $"{field}.all-of[{i}]")),
         AnyOf any => any.Alternatives.SelectMany((a, i) => In(a, $"{field}.any-of[{i}]")),
         _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),

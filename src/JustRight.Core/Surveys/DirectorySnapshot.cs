@@ -146,6 +146,12 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
     /// <summary>The names under which its services are found; each must be one account's only.</summary>
     public IReadOnlyList<string> ServicePrincipalNames { get; init; } = [];
 
+    /// <summary>The services, by service principal name, at which it acts as whoever signed in to it.</summary>
+    public IReadOnlyList<string> DelegatesTo { get; init; } = [];
+
+    /// <summary>Whether it is trusted for delegation to any service.</summary>
+    public bool IsTrustedForDelegation { get; init; }
+
     /// <summary>Scope of a group.</summary>
     public GroupScope Scope { get; init; }
 

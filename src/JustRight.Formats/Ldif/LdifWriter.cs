@@ -24,6 +24,7 @@ public sealed class LdifWriter
     private const int Disabled = 0x202; // a normal account, disabled [MS-ADTS 2.2.16]
     private const int AccountDisabled = 0x2;
     private const int NeverExpires = 0x10000;
+    private const int AnyService = 0x80000; // trusted for delegation
     // the control's value 4: the access list alone [MS-ADTS 3.1.1.3.4.1.11]
     private const string DaclOnly = "1.2.840.113556.1.4.801 true:: MAMCAQQ=";
     private readonly LdifLines _lines;
@@ -99,6 +100,20 @@ public sealed class LdifWriter
                 break;
             case RemoveServiceName c when DnOf(c.Account) is { } dn:
                 Modify(dn, ("delete", "servicePrincipalName", c.ServiceName));
+                break;
+            case AllowDelegation c when DnOf(c.Account) is { } dn:
+                Modify(dn, ("add", "msDS-AllowedToDelegateTo", c.Target));
+                break;
+            case EndDelegation c when DnOf(c.Account) is { } dn:
+                Modify(dn, ("delete", "msDS-AllowedToDelegateTo", c.Target));
+                break;
+            case TrustForDelegation c when DnOf(c.Account) is { } dn && _directory.FlagsOf(c.Account) is { } flags:
+                NotGuarded(flags);
+                Modify(dn, ("replace", "userAccountControl", (flags | AnyService).ToString(CultureInfo.InvariantCulture)));
+                break;
+            case EndDelegationTrust c when DnOf(c.Account) is { } dn && _directory.FlagsOf(c.Account) is { } flags:
+                NotGuarded(flags);
+                Modify(dn, ("replace", "userAccountControl", (flags & ~AnyService).ToString(CultureInfo.InvariantCulture)));
                 break;
             case DeleteBranch c:
                 Delete(c.Dn);

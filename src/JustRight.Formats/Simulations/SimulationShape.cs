@@ -98,6 +98,11 @@ internal static class SimulationShape
                 + "32 password must change",
                 0, 63)),
         new("serviceNames", new Shape.List("of an account: its service principal names", new Shape.Text("a name"))),
+        new(
+            "delegatesTo",
+            new Shape.List(
+                "of an account: the services at which it acts as whoever signed in to it", new Shape.Text("a name"))),
+        new("isTrustedForDelegation", new Shape.YesNo("of an account: whether it is trusted for delegation to any service")),
         new("passwordSetAt", Time("when its password was last set")),
         new("passwordProof", new Shape.Text("proof of a password that was set in the simulation")),
         new("wrongPasswords", new Shape.Number("how many wrong passwords were given since the last right one", 0, 999)),

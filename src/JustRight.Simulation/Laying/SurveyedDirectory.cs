@@ -51,6 +51,8 @@ internal sealed class SurveyedDirectory(SimulationState state, List<string> rema
         CreatedAt = principal.CreatedAt,
         PrimaryGroupRid = principal.PrimaryGroupRid,
         State = principal.State,
+        DelegatesTo = principal.DelegatesTo.Count == 0 ? null : [.. principal.DelegatesTo],
+        IsTrustedForDelegation = principal.IsTrustedForDelegation,
         ServiceNames = principal.ServicePrincipalNames.Count == 0 ? null : [.. principal.ServicePrincipalNames],
         PasswordSetAt = principal.PasswordSetAt,
         PasswordDays = principal is { PasswordSetAt: { } set, PasswordExpiresAt: { } ends }

@@ -132,6 +132,24 @@ internal static class KindRows
             Takes = new RemoveServiceName(KindScene.Domain, KindScene.Account, KindScene.ServiceName),
             IsUnreadWithoutSurvey = false,
         };
+        yield return new KindRow(new DelegationRight(KindScene.Domain, "MSSQLSvc/fm-sql01"))
+        {
+            Asked = (Need(NeedKind.Delegation, "MSSQLSvc/fm-sql01"), null),
+            Held = s => s.OfAccount(p => p with { DelegatesTo = ["mssqlsvc/FM-SQL01"] }),
+            Path = $"{Principal} -> delegation to mssqlsvc/FM-SQL01",
+            Above = [$"any-delegation@{KindScene.Domain}".ToLowerInvariant()],
+            Gives = [new AllowDelegation(KindScene.Domain, KindScene.Account, "MSSQLSvc/fm-sql01")],
+            Takes = new EndDelegation(KindScene.Domain, KindScene.Account, "MSSQLSvc/fm-sql01"),
+            IsUnreadWithoutSurvey = false,
+        };
+        yield return new KindRow(new AnyDelegationRight(KindScene.Domain))
+        {
+            Held = s => s.OfAccount(p => p with { IsTrustedForDelegation = true }),
+            Path = $"{Principal} -> delegation to any service",
+            LeftToPerson = "nothing gives it: name the services instead",
+            Takes = new EndDelegationTrust(KindScene.Domain, KindScene.Account),
+            IsUnreadWithoutSurvey = false,
+        };
         yield return new KindRow(new DomainGroupRight(KindScene.Domain, KindScene.Group))
         {
             Asked = (Need(NeedKind.DomainGroup, KindScene.Group), null),

@@ -80,6 +80,15 @@ internal static class KindScene
         },
     };
 
+    /// <summary>A survey with other facts of the account.</summary>
+    public static Survey OfAccount(this Survey survey, Func<DirectoryPrincipal, DirectoryPrincipal> change) => survey with
+    {
+        Directory = survey.Directory with
+        {
+            Principals = [.. survey.Directory.Principals.Select(p => p.Name == Account ? change(p) : p)],
+        },
+    };
+
     /// <summary>A survey in which the group has the account as its member.</summary>
     public static Survey InGroup(this Survey survey) => survey with
     {

@@ -183,6 +183,10 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         DeleteGroup c => Gone(session, c.Name, c.Note),
         AddServiceName c => LdapServiceNames.Observe(session, c.Account, c.ServiceName, wanted: true),
         RemoveServiceName c => LdapServiceNames.Observe(session, c.Account, c.ServiceName, wanted: false),
+        AllowDelegation c => LdapDelegation.Observe(session, c.Account, c.Target, wanted: true),
+        EndDelegation c => LdapDelegation.Observe(session, c.Account, c.Target, wanted: false),
+        TrustForDelegation c => LdapDelegation.ObserveTrust(session, c.Account, wanted: true),
+        EndDelegationTrust c => LdapDelegation.ObserveTrust(session, c.Account, wanted: false),
         SetPassword c => LdapPasswords.Observe(session, c),
         DescribeAccount c => Described(session, c),
         DisableAccount c => Usable(session, c.Name, wanted: false),
@@ -221,6 +225,18 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                 break;
             case RemoveServiceName c:
                 LdapServiceNames.Make(session, c.Account, c.ServiceName, DirectoryAttributeOperation.Delete);
+                break;
+            case AllowDelegation c:
+                LdapDelegation.Make(session, c.Account, c.Target, DirectoryAttributeOperation.Add);
+                break;
+            case EndDelegation c:
+                LdapDelegation.Make(session, c.Account, c.Target, DirectoryAttributeOperation.Delete);
+                break;
+            case TrustForDelegation c:
+                LdapDelegation.Trust(session, c.Account, true);
+                break;
+            case EndDelegationTrust c:
+                LdapDelegation.Trust(session, c.Account, false);
                 break;
             case SetPassword c:
                 LdapPasswords.Set(session, c, password ?? throw new InvalidOperationException("Setting a password needs one."));

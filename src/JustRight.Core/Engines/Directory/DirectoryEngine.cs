@@ -16,8 +16,16 @@ public sealed class DirectoryEngine : Engine
         (tree is null ? [] : DelegationFinder.Find(tree, graph)).Concat(
             from account in survey.Directory.Principals
             where account.Kind == PrincipalKind.User || account.PasswordFetchers is not null
-            from name in account.ServicePrincipalNames
-            select new RightTail(account.Sid, new SpnRight(survey.Directory.Domain, name), [], null));
+            from right in Own(account, survey.Directory.Domain)
+            select new RightTail(account.Sid, right, [], null));
+
+    /// <summary>What stands on an account's own object.</summary>
+    private static IEnumerable<Right> Own(DirectoryPrincipal account, string domain) =>
+    [
+        .. account.ServicePrincipalNames.Select(n => new SpnRight(domain, n)),
+        .. account.DelegatesTo.Select(t => new DelegationRight(domain, t)),
+        .. account.IsTrustedForDelegation ? [new AnyDelegationRight(domain)] : Array.Empty<Right>(),
+    ];
 
     /// <inheritdoc/>
     public override Right Membership(string domain, string group) => new DomainGroupRight(domain, group);
@@ -27,6 +35,7 @@ public sealed class DirectoryEngine : Engine
     {
         NeedKind.DomainGroup => new DomainGroupRight(at.Domain, need.Value),
         NeedKind.Spn => new SpnRight(at.Domain, need.Value),
+        NeedKind.Delegation => new DelegationRight(at.Domain, need.Value),
         NeedKind.Directory => at.Spot?.Branch is { } branch
             ? new DirectoryRight(BranchAsked.Make(DirectoryActs.Of(need.Value)!, need.Attributes, need.Of, branch))
             : null,
@@ -43,7 +52,9 @@ public sealed class DirectoryEngine : Engine
         RemoveAccessRule { Rule.Denies: false } c =>
             [Loss.OfEntry(view.NodeOf(c.Rule.Principal), new EntryRight(c.Says, c.Dn, c.Rule, 1))],
         RemoveServiceName c => [Loss.OfEntry(view.NodeOf(c.Account), new SpnRight(c.Domain, c.ServiceName))],
-        AddServiceName => [],
+        EndDelegation c => [Loss.OfEntry(view.NodeOf(c.Account), new DelegationRight(c.Domain, c.Target))],
+        EndDelegationTrust c => [Loss.OfEntry(view.NodeOf(c.Account), new AnyDelegationRight(c.Domain))],
+        AddServiceName or AllowDelegation or TrustForDelegation => [],
         RemoveAccessRule => [], // who is no longer denied loses nothing
         CreateBranch or DeleteBranch or CreateAccount or DeleteAccount or DescribeAccount or SetPassword => [],
         CreateGroup or DeleteGroup or AddMember or AddAccessRule or SwitchInheritance or DisableAccount or EnableAccount => [],

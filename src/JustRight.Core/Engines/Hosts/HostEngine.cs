@@ -34,7 +34,7 @@ public sealed class HostEngine : Engine
         NeedKind.KeptOut => new KeptOutRight(spot.Host, need.Value),
         NeedKind.Privilege => new PrivilegeRight(spot.Host, need.Value),
         NeedKind.LocalGroup => new LocalGroupRight(spot.Host, need.Value),
-        NeedKind.DomainGroup or NeedKind.Directory or NeedKind.Spn => null,
+        NeedKind.DomainGroup or NeedKind.Directory or NeedKind.Spn or NeedKind.Delegation => null,
         NeedKind.ProductRole or NeedKind.Task or NeedKind.Service => null,
         NeedKind.InstanceRole or NeedKind.InstancePermission => null,
         NeedKind.DatabaseRole or NeedKind.DatabasePermission or NeedKind.DatabaseOwner => null,

@@ -38,7 +38,8 @@ public sealed class PostgreSqlEngine : Engine
             NeedKind.DatabaseOwner => new DatabaseOwnershipRight(instance, database!),
             NeedKind.DatabaseRole => null, // the family has roles of the instance alone
             NeedKind.Logon or NeedKind.KeptOut or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service => null,
-            NeedKind.DomainGroup or NeedKind.Directory or NeedKind.Spn or NeedKind.ProductRole or NeedKind.Task => null,
+            NeedKind.DomainGroup or NeedKind.Directory or NeedKind.Spn or NeedKind.Delegation => null,
+            NeedKind.ProductRole or NeedKind.Task => null,
         };
     }
 
@@ -54,7 +55,7 @@ public sealed class PostgreSqlEngine : Engine
         NeedKind.Logon or NeedKind.KeptOut or NeedKind.Privilege or NeedKind.LocalGroup => null,
         NeedKind.Service or NeedKind.DomainGroup => null,
         NeedKind.InstanceRole or NeedKind.DatabaseRole or NeedKind.DatabaseOwner => null,
-        NeedKind.Directory or NeedKind.Spn or NeedKind.ProductRole or NeedKind.Task => null,
+        NeedKind.Directory or NeedKind.Spn or NeedKind.Delegation or NeedKind.ProductRole or NeedKind.Task => null,
     };
 
     /// <inheritdoc/>

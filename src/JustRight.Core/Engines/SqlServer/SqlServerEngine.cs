@@ -36,7 +36,8 @@ public sealed class SqlServerEngine : Engine
             NeedKind.DatabasePermission => DatabasePermissionRight.Parse(instance, database!, need.Value),
             NeedKind.DatabaseOwner => new DatabaseOwnerRight(instance, database!),
             NeedKind.Logon or NeedKind.KeptOut or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service => null,
-            NeedKind.DomainGroup or NeedKind.Directory or NeedKind.Spn or NeedKind.ProductRole or NeedKind.Task => null,
+            NeedKind.DomainGroup or NeedKind.Directory or NeedKind.Spn or NeedKind.Delegation => null,
+            NeedKind.ProductRole or NeedKind.Task => null,
         };
     }
 

@@ -104,7 +104,7 @@ internal sealed class SurveyJob(
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches)
             {
-                ServiceNames = [.. plans.SelectMany(p => p.Grants).Select(g => g.Right.ServiceName).OfType<string>()],
+                ServiceNames = [.. plans.SelectMany(p => p.Grants).Select(g => g.Right.ServiceNameAsked).OfType<string>()],
             }, time, p =>
                 feed.Tell(job, new JobEvent(JobState.Running.Word(), p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         var fits = await summaries.SurveyedAsync(estate.Name, () => surveys.SaveAsync(survey, cancel), cancel);
