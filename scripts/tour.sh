@@ -118,7 +118,7 @@ run 0 why nightchurn-dataroom jobs batch
 tell "Nobody should sit down with the jobs' account: the sheet keeps it out of desks and remote desktops. Denied is met; what lets it in today is said."
 run 0 why nightchurn-dataroom jobs "deny log on locally"
 
-tell "So both go into the policy, with its complete new list and the hosts it applies to; the change applies after a policy refresh. The denials, which no policy governs, go on the host's own lists."
+tell "So both log-on rights go into the policy, with its complete new list and the hosts it applies to; the change applies after a policy refresh. The denials, which no policy governs, go on the host's own lists."
 run 0 grant nightchurn-dataroom --yes
 run 0 verify nightchurn-dataroom --brief
 
@@ -257,7 +257,7 @@ fi
 
 tell "Rennet Roster lets people sign in with their domain account. Before: the bind account does not exist, and nothing after the bind can be tested."
 run 3 sign-in try rennet-roster-plants
-tell "The worklist creates the bind account, in the OU for such accounts, and the group of those who may sign in, with the rounds' teams in it."
+tell "The worklist creates the bind account, in the OU for such accounts, and the group of those who may sign in, with the rounds' teams in it. An SPN lets browsers of the domain sign in by themselves; nobody else has it."
 run 0 grant rennet-roster-plants --yes
 tell "The sign-in settings of the roster, with reasons. Nothing is wrong; two notes."
 run 0 sign-in settings rennet-roster-plants
