@@ -47,7 +47,7 @@ internal sealed class NeedExpander(
     /// </summary>
     private IReadOnlyList<PlannedGrant> EachSpot(SheetAccount account, NeedClause clause)
     {
-        var several = Needs(clause).Select(n => n.Place).OfType<string>().Distinct().Where(p => places[p].Count > 1).ToList();
+        var several = clause.Needs().Select(n => n.Need.Place).OfType<string>().Distinct().Where(p => places[p].Count > 1).ToList();
         if (several is not [var place] || !HasChoice(clause)) return Expand(account, clause, null);
         var grants = new List<PlannedGrant>();
         foreach (var spot in places[place])
@@ -59,14 +59,6 @@ internal sealed class NeedExpander(
         (_narrowed, _spot) = (null, null);
         return grants;
     }
-
-    private static IEnumerable<Need> Needs(NeedClause clause) => clause switch
-    {
-        Need need => [need],
-        AllOf all => all.Parts.SelectMany(Needs),
-        AnyOf any => any.Alternatives.SelectMany(Needs),
-        _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),
-    };
 
     private static bool HasChoice(NeedClause clause) => clause.When is not null || clause switch
     {

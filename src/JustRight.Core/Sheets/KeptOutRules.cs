@@ -50,8 +50,9 @@ public static class KeptOutRules
             };
         var always = account.Needs.SelectMany(Unconditional).ToList();
         var kept = account.KeptOut.Select(t => (Type: t, Place: (string?)null, At: account.KeptOutAt, Field: $"{field}.kept-out"))
-            .Concat(account.Needs.SelectMany((n, i) => All(n).Where(k => k.Kind == NeedKind.KeptOut)
-                .Select(k => (Type: k.Value, k.Place, k.At, Field: $"{field}.needs[{i}].kept-out"))));
+            .Concat(account.Needs.SelectMany((n, i) => n.Needs($"{field}.needs[{i}]")
+                .Where(k => k.Need.Kind == NeedKind.KeptOut)
+                .Select(k => (Type: k.Need.Value, k.Need.Place, k.Need.At, Field: $"{k.Field}.kept-out"))));
         foreach (var (type, place, at, where) in kept.Where(k => LogonKind.All.Contains(k.Type)))
         {
             if (WhyNot(account.WorksAs, type) is { } why)
@@ -75,14 +76,6 @@ public static class KeptOutRules
         Need need => [need],
         AllOf all => all.Parts.SelectMany(Unconditional),
         AnyOf => [],
-        _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),
-    };
-
-    private static IEnumerable<Need> All(NeedClause clause) => clause switch
-    {
-        Need need => [need],
-        AllOf all => all.Parts.SelectMany(All),
-        AnyOf any => any.Alternatives.SelectMany(All),
         _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),
     };
 }

@@ -27,7 +27,18 @@ public enum Until
 /// <param name="When">The condition under which it applies, or null for always.</param>
 /// <param name="Called">A short name by which an install can choose it.</param>
 /// <param name="At">Where it stands in the sheet.</param>
-public abstract record NeedClause(Condition? When, string? Called, Origin At);
+public abstract record NeedClause(Condition? When, string? Called, Origin At)
+{
+    /// <summary>The needs in it, those of alternatives and of combinations too, each with its field.</summary>
+    /// <param name="field">Where the clause itself stands.</param>
+    public IEnumerable<(Need Need, string Field)> Needs(string field = "") => this switch
+    {
+        Need need => [(need, field)],
+        AllOf all => all.Parts.SelectMany((p, i) => p.Needs($"{field}.all-of[{i}]")),
+        AnyOf any => any.Alternatives.SelectMany((a, i) => a.Needs($"{field}.any-of[{i}]")),
+        _ => throw new InvalidOperationException($"Unknown clause {GetType().Name}."),
+    };
+}
 
 /// <summary>One right at one place.</summary>
 /// <param name="Kind">What kind of right.</param>

@@ -32,7 +32,8 @@ public static partial class ServiceNameRules
 
     /// <summary>The faults of a sheet.</summary>
     public static IEnumerable<Fault> Check(Sheet sheet) => sheet.Accounts.SelectMany(a =>
-        a.Needs.SelectMany((n, i) => In(n, $"accounts.{a.Key}.needs[{i}]")).SelectMany(n => Check(sheet, n.Need, n.Field)));
+        a.Needs.SelectMany((n, i) => n.Needs($"accounts.{a.Key}.needs[{i}]"))
+            .Where(n => n.Need.Kind is NeedKind.Spn or NeedKind.Delegation).SelectMany(n => Check(sheet, n.Need, n.Field)));
 
     private static IEnumerable<Fault> Check(Sheet sheet, Need need, string field)
     {
@@ -73,14 +74,6 @@ public static partial class ServiceNameRules
             yield return new Fault(
                 "needless-key", need.At, $"{field}.through", "It belongs to an account, and to no group.");
     }
-
-    private static IEnumerable<(Need Need, string Field)> In(NeedClause clause, string field) => clause switch
-    {
-        Need need => need.Kind is NeedKind.Spn or NeedKind.Delegation ? [(need, field)] : [],
-        AllOf all => all.Parts.SelectMany((p, i) => In(p, $"{field}.all-of[{i}]")),
-        AnyOf any => any.Alternatives.SelectMany((a, i) => In(a, $"{field}.any-of[{i}]")),
-        _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),
-    };
 
     [GeneratedRegex(@"\{([A-Za-z0-9_-]*)\}")]
     private static partial Regex Placeholder();

@@ -11,7 +11,8 @@ public static class TaskRules
     public static IEnumerable<Fault> Check(Sheet sheet)
     {
         var tasks = sheet.Accounts
-            .SelectMany(a => a.Needs.SelectMany((n, i) => In(n, $"accounts.{a.Key}.needs[{i}]"))).ToList();
+            .SelectMany(a => a.Needs.SelectMany((n, i) => n.Needs($"accounts.{a.Key}.needs[{i}]")))
+            .Where(n => n.Need.Task is not null).ToList();
         var byKey = tasks.GroupBy(t => t.Need.Value).ToDictionary(g => g.Key, g => g.First().Need, StringComparer.Ordinal);
         foreach (var twice in tasks.GroupBy(t => t.Need.Value).Where(g => g.Count() > 1))
             yield return new Fault(
@@ -39,15 +40,6 @@ public static class TaskRules
                 };
         }
     }
-
-    private static IEnumerable<(Need Need, string Field)> In(NeedClause clause, string field) => clause switch
-    {
-        Need { Task: not null } task => [(task, field)],
-        Need => [],
-        AllOf all => all.Parts.SelectMany((p, i) => In(p, $"{field}.all-of[{i}]")),
-        AnyOf any => any.Alternatives.SelectMany((a, i) => In(a, $"{field}.any-of[{i}]")),
-        _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),
-    };
 
     /// <summary>The way from a task back to itself, or null.</summary>
     private static List<string>? Ring(Need start, Dictionary<string, Need> byKey)

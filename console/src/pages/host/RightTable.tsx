@@ -10,8 +10,7 @@ const columns = [
     header: 'right',
     cell: ({ row }) => (
       <>
-        {row.original.denies && <strong>denied: </strong>}
-        {row.original.words}
+        {row.original.denies ? <strong>{row.original.words}</strong> : row.original.words}
         <br />
         <code className="soft">{row.original.constant}</code>
       </>

@@ -87,8 +87,7 @@ function Rights({ estate, rights }: { estate: string; rights: PolicyRightView[] 
           {rights.map((right) => (
             <Table.Tr key={right.constant}>
               <Table.Td>
-                {right.words}
-                {right.denies && <b> (denies)</b>}
+                {right.denies ? <b>{right.words}</b> : right.words}
                 <br />
                 <code className="soft">{right.constant}</code>
               </Table.Td>

@@ -39,14 +39,8 @@ internal static class LdapDelegation
     }
 
     /// <summary>Adds or deletes the one service.</summary>
-    public static void Make(LdapSession session, string account, string target, DirectoryAttributeOperation operation)
-    {
-        var found = Need(session, account, Attribute);
-        var change = new DirectoryAttributeModification { Name = Attribute, Operation = operation };
-        change.Add(found.Texts(Attribute).FirstOrDefault(n => string.Equals(n, target, StringComparison.OrdinalIgnoreCase))
-            ?? target);
-        Change(session, found, change);
-    }
+    public static void Make(LdapSession session, string account, string target, DirectoryAttributeOperation operation) =>
+        LdapValues.Change(session, Need(session, account, Attribute), Attribute, target, operation);
 
     /// <summary>Sets or clears the flag, and no other.</summary>
     public static void Trust(LdapSession session, string account, bool trusted)
@@ -55,11 +49,6 @@ internal static class LdapDelegation
         var flags = found.Number(Flags);
         var change = new DirectoryAttributeModification { Name = Flags, Operation = DirectoryAttributeOperation.Replace };
         change.Add((trusted ? flags | AnyService : flags & ~AnyService).ToString(CultureInfo.InvariantCulture));
-        Change(session, found, change);
-    }
-
-    private static void Change(LdapSession session, DirectoryEntry found, DirectoryAttributeModification change)
-    {
         var modify = new ModifyRequest(found.Dn);
         modify.Modifications.Add(change);
         session.Change(modify, $"changing {found.Dn}");

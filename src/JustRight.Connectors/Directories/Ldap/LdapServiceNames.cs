@@ -29,14 +29,7 @@ internal static class LdapServiceNames
         if (operation == DirectoryAttributeOperation.Add && Other(session, found.Dn, name) is { } other)
             throw new ConnectorException(ConnectorFailure.Conflict, $"{other} has {name}.");
 
-        // as it is written there: case does not count, and a server may compare it all the same
-        var value = found.Texts(Attribute).FirstOrDefault(n => string.Equals(n, name, StringComparison.OrdinalIgnoreCase))
-            ?? name;
-        var modify = new ModifyRequest(found.Dn);
-        var change = new DirectoryAttributeModification { Name = Attribute, Operation = operation };
-        change.Add(value);
-        modify.Modifications.Add(change);
-        session.Change(modify, $"changing {found.Dn}");
+        LdapValues.Change(session, found, Attribute, name, operation);
     }
 
     private static string? Other(LdapSession session, string dn, string name) =>
